@@ -83,6 +83,22 @@ func TestABarTop(t *testing.T) {
 	if pages := p.printedPages(); pages != 4 {
 		t.Errorf("printed on %d pages", pages)
 	}
+	// On the day the cups are told one by one, in their order.
+	p.openJob("Tasting room")
+	p.click("[data-step=days]")
+	p.opensTheDay()
+	p.choose("Coat of the day", "Countertop 1, coat 2")
+	p.closesGates()
+	for _, act := range []string{"meets", "mixed", "poured"} {
+		p.touch(act)
+	}
+	p.sees("[data-test=now]", "Batch 1: cup 1 of 5, Foam white paste")
+	p.touch("cup")
+	p.sees("[data-test=now]", "cup 2 of 5")
+	p.touch("cup")
+	p.sees("[data-test=now]", "cup 3 of 5, Copper pearl: veins, corner to corner")
+	p.sees("[data-test=now] [data-test=cups]", "Pitch black paste")
+	p.look("day-cups")
 }
 
 // The crew's scale, pail and pumps are told once, and every card follows; the

@@ -33,6 +33,12 @@ func (p *page) opensTheDay() {
 	p.click("[data-test=issue-plan]")
 	p.sees("[data-test=issue]", "Plan 1")
 	p.button("Job day")
+	p.closesGates()
+}
+
+// closesGates types readings and closes all gates of the coat at hand.
+func (p *page) closesGates() {
+	p.t.Helper()
 	p.typed("Slab", "17 C")
 	p.typed("Air", "19 C")
 	p.typed("Humidity", "55 %")

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -55,10 +56,26 @@ func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Te
 	return kit.CardLife(p, table.Life(mass)), table.Beyond, true
 }
 
+// untouched is a batch to which nothing happened yet.
+func (b *Batch) untouched() BatchDay {
+	return BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{},
+		Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Cups: make(map[int]string), Life: b.Life}
+}
+
+// anew is a batch whose bucket was lost.
+func (b *Batch) anew(lost BatchDay, e *Event) BatchDay {
+	d := b.untouched()
+	d.Attempt, d.Hot = lost.Attempt+1, lost.Hot
+	if share := lost.lived(e); share > 0 && share < 1 {
+		d.Hot = append(d.Hot, share)
+	}
+	d.Lost = append(lost.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
+	return d
+}
+
 // batch reads what happened to a batch. A lost bucket begins it anew.
 func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measure.System) BatchDay {
-	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{},
-		Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
+	d := b.untouched()
 	told := (*measure.Temperature)(nil) // with A meeting B
 	mark := func(e *Event, to **time.Time) {
 		at := e.When()
@@ -95,6 +112,8 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 			mark(e, &d.Joined)
 		case Thrown:
 			d.Thrown = append(d.Thrown, Throw{*e.Body.Mass, *e.Body.Took, e.ID})
+		case Cup:
+			d.Cups[*e.Body.Cup] = e.ID
 		case Emptied:
 			d.Spot, d.Covered = e.Body.At, e.Body.Area
 			d.Events[Emptied] = e.ID
@@ -110,13 +129,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		case LeftOut:
 			d.leave(e)
 		case Lost:
-			hot := d.Hot
-			if share := d.lived(e); share > 0 && share < 1 {
-				hot = append(hot, share)
-			}
-			lost := append(d.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
-			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot,
-				Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
+			d = b.anew(d, e)
 		}
 	}
 	for _, reached := range []struct {
@@ -258,4 +271,16 @@ func filmAgainst(c *Coat, f measure.Film, units measure.System) string {
 	}
 	return fmt.Sprintf("%s is %s less than the %s to lay. Bring more here while it is wet.", units.Film(f),
 		units.Fraction(measure.Fraction(-off)), units.Film(c.Wet))
+}
+
+// nextCup returns the sentence about the cup that is poured next; empty where none is left.
+func (d *BatchDay) nextCup(plan *Batch) string {
+	for n, c := range plan.Card.Cups {
+		if _, poured := d.Cups[n+1]; poured {
+			continue
+		}
+		return fmt.Sprintf("Batch %d: cup %d of %d, %s: %s", d.Number, n+1, len(plan.Card.Cups), c.Name,
+			cmp.Or(c.Where, "over all pieces in turn"))
+	}
+	return ""
 }

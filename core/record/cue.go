@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"time"
@@ -342,7 +343,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		}
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
-		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
+		say.Text = cmp.Or(b.nextCup(&c.Batches[k]), fmt.Sprintf("Section %d: spread it", card.Section))
 		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
 			until := d.works(c, k, b.Due.Pour)
 			say.Until, say.Of = &until, float64(c.Working)

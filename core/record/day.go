@@ -101,13 +101,14 @@ type CoatDay struct {
 
 // Say is a sentence for the crew.
 type Say struct {
-	Do    string     `json:"do" enum:"gate,meet,mix,stand,pour,spread,roll,lost,done,watch" doc:"What it is about"`
-	Batch int        `json:"batch,omitempty"`
-	Text  string     `json:"text"`
-	At    *time.Time `json:"at,omitempty" doc:"When it is due"`
-	Until *time.Time `json:"until,omitempty" doc:"The limit of what is called out"`
-	Of    float64    `json:"of,omitempty" doc:"s that the limit is away at its beginning"`
-	Late  bool       `json:"late,omitempty"`
+	Do    string      `json:"do" enum:"gate,meet,mix,stand,pour,spread,roll,lost,done,watch" doc:"What it is about"`
+	Batch int         `json:"batch,omitempty"`
+	Text  string      `json:"text"`
+	At    *time.Time  `json:"at,omitempty" doc:"When it is due"`
+	Until *time.Time  `json:"until,omitempty" doc:"The limit of what is called out"`
+	Of    float64     `json:"of,omitempty" doc:"s that the limit is away at its beginning"`
+	Late  bool        `json:"late,omitempty"`
+	For   []work.Role `json:"for,omitempty" enum:"mixer,runner,pourer,cutter-in,spreader,roller,caster" doc:"Parts that do it; everybody where left out"`
 }
 
 // Amount holds what was used of a coat.
@@ -174,6 +175,7 @@ type BatchDay struct {
 	Thrown  []Throw               `json:"thrown,omitempty" doc:"Broadcasting that was timed"`
 	Spot    *[2]float64           `json:"spot,omitempty" doc:"Where its pail ended, m on the plan of its surface"`
 	Covered *measure.Area         `json:"covered,omitempty" doc:"m² of the coat laid when it ended, by all pails so far, as told"`
+	Cups    map[int]string        `json:"cups,omitempty" doc:"The event of each cup of colour that was poured, by its number on its card, from 1"`
 	People  []string              `json:"people,omitempty" doc:"Names of those who logged its steps, in order"`
 	Out     *Out                  `json:"out,omitempty" doc:"Its section is not laid"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`

@@ -33,6 +33,7 @@ const (
 	Rolled   Kind = "rolled"    // nobody touches it again
 	Joined   Kind = "joined"    // its edge with what was laid before is worked in
 	Emptied  Kind = "emptied"   // where on the floor its pail ended
+	Cup      Kind = "cup"       // of colour, poured
 	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
 	LeftOut  Kind = "left-out"  // its section is not laid, with who decided and why; later, where Yes is false
 	Lost     Kind = "lost"      // the bucket went hot or was spilt; its section still wants a batch
@@ -82,6 +83,7 @@ type Body struct {
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
 	Area     *measure.Area        `json:"area,omitempty" minimum:"0.01" maximum:"100000" doc:"m² of the coat laid when a pail ended, by all pails so far"`
+	Cup      *int                 `json:"cup,omitempty" minimum:"1" maximum:"40" doc:"Number of the cup on its card, from 1"`
 	Size     string               `json:"size,omitempty" maxLength:"60"`
 	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it happened, by the clock of the server, where that was before it was logged"`
 	Cause    string               `json:"cause,omitempty" maxLength:"60"`

@@ -50,6 +50,7 @@ func rules() []rule {
 		{Joined, "Edge joined", ofBatch, nil, nil},
 		{Emptied, "Pail ended here", ofBatch, want(func(b *Body) bool { return b.At != nil || b.Area != nil },
 			"body.at: mark on the plan where the pail ended, or enter the area laid"), nil},
+		{Cup, "Cup poured", ofBatch, want(func(b *Body) bool { return b.Cup != nil }, "body.cup: enter its number"), nil},
 		{Thrown, "Broadcast timed", ofBatch, want(func(b *Body) bool {
 			return b.Mass != nil && *b.Mass > 0 && b.Took != nil && *b.Took > 0
 		}, "body.mass: enter the mass that one person threw, and how long that took"), nil},

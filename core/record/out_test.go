@@ -3,6 +3,8 @@ package record
 import (
 	"strings"
 	"testing"
+
+	"nephelon/core/kit"
 )
 
 // A section in the middle is left out for good: no time passes at it, the next is mixed as after the one before it, no
@@ -70,5 +72,29 @@ func TestACoatIsStopped(t *testing.T) {
 	}
 	if !strings.Contains(day.Notes[0].Text, "not laid today") {
 		t.Errorf("%+v", day.Notes)
+	}
+}
+
+// A pour of three cups is told cup by cup, in their order but for those poured out of it; then it is spread.
+func TestCupByCup(t *testing.T) {
+	i := issued()
+	i.Coats[0].Batches[0].Card.Cups = []kit.Cup{{Name: "Foam"}, {Name: "Ash", Where: "veins"}, {Name: "Pitch"}}
+	j := tablet("aaaa")
+	j.log(minutes(-5), Meets, batch(1), Body{})
+	j.log(minutes(0), Poured, batch(1), Body{})
+	for _, c := range []struct {
+		poured int
+		want   string
+	}{{0, "cup 1 of 3, Foam: over all pieces in turn"}, {1, "cup 2 of 3, Ash: veins"}, {3, "cup 2 of 3"},
+		{2, "Section 1: spread it"}} {
+		if c.poured > 0 {
+			j.log(minutes(float64(c.poured)), Cup, batch(1), Body{Cup: &c.poured})
+		}
+		if now := tell(i, j.all, minutes(4)).Coats[0].Now; len(now) != 1 || !strings.Contains(now[0].Text, c.want) {
+			t.Errorf("after cup %d: %+v, want %q", c.poured, now, c.want)
+		}
+	}
+	if cups := tell(i, j.all, minutes(4)).Coats[0].Batches[0].Cups; len(cups) != 3 || cups[2] == "" {
+		t.Errorf("%v", cups)
 	}
 }

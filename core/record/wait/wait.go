@@ -11,7 +11,6 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
-	"nephelon/core/record/enough"
 	"nephelon/core/record/prep"
 	"nephelon/core/work"
 )
@@ -23,19 +22,6 @@ type Wait struct {
 	Text      string    `json:"text" doc:"What comes due"`
 	Due       time.Time `json:"due"`
 	Otherwise string    `json:"otherwise,omitempty" doc:"What it means if nobody comes"`
-}
-
-// Board is a day with what it waits for and how far its pails reach.
-type Board struct {
-	record.Day
-	Waits  []Wait         `json:"waits" doc:"What comes due, what is due first before the rest"`
-	Steps  []prep.Step    `json:"steps" doc:"Preparation of the surfaces, in the order of the work"`
-	Enough []enough.Reach `json:"enough" doc:"How far the pails reach, of each coat that is under way"`
-}
-
-// BoardOf returns a day of an issued plan with what it waits for at a time and how far its pails reach.
-func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.System) Board {
-	return Board{day, Of(i, &day, now), prep.Of(i, &day, now), enough.Of(i, &day, units)}
 }
 
 // Of returns what a day waits for at a time, what is due first before the rest. What is over and was seen to is left

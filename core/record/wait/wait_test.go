@@ -102,7 +102,14 @@ func TestWhatALastCoatWaitsFor(t *testing.T) {
 	if none := Of(i, &record.Day{Coats: []record.CoatDay{{ID: "a"}, {ID: "gone"}}}, noon()); len(none) != 0 {
 		t.Errorf("nothing was begun:\n%s", told(none))
 	}
-	if b := BoardOf(i, *d, *after(28), measure.Metric); len(b.Waits) != 1 || len(b.Coats) != 2 {
+	d.Coats[0].Now = []record.Say{{Do: "meet"}, {Do: "pour"}, {Do: "spread"}, {Do: "roll"}, {Do: "gate"}}
+	b := BoardOf(i, *d, *after(28), measure.Metric)
+	for n, part := range []work.Role{work.Mixer, work.Pourer, work.Spreader, work.Roller, ""} {
+		if says := b.Coats[0].Now[n].For; part == "" && len(says) > 0 || part != "" && !slices.Contains(says, part) {
+			t.Errorf("%s is for %v", b.Coats[0].Now[n].Do, says)
+		}
+	}
+	if len(b.Waits) != 1 || len(b.Coats) != 2 {
 		t.Errorf("%d waits of %d coats", len(b.Waits), len(b.Coats))
 	}
 }

@@ -5,7 +5,7 @@ import { leftTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
 
 /** The colours of a batch: what goes into each cup, and what each piece gets of it. */
-const props = defineProps<{ card: Card }>()
+const props = defineProps<{ card: Card; poured?: Record<number, string> }>()
 const session = useSession()
 const cups = computed(() => props.card.cups ?? [])
 const turns = computed(() => props.card.turns ?? [])
@@ -26,10 +26,11 @@ const before = computed(() => cups.value.some((c) => c.a))
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(c, i) in cups" :key="i">
+        <tr v-for="(c, i) in cups" :key="i" :class="{ poured: poured?.[i + 1] }">
           <th scope="row">
             <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>
-            {{ i + 1 }} {{ c.name }}<span v-if="c.where" class="small where">{{ c.where }}</span>
+            {{ i + 1 }} {{ c.name }}<span v-if="poured?.[i + 1]" class="small where">poured</span
+            ><span v-if="c.where" class="small where">{{ c.where }}</span>
           </th>
           <td>
             <b>{{ session.format('volume', c.volume) }}</b> {{ session.format('mass', c.mass) }}
@@ -55,6 +56,12 @@ const before = computed(() => cups.value.some((c) => c.a))
 .cups {
   padding: 6px 22px 0;
   overflow-x: auto;
+}
+.poured {
+  color: var(--quiet);
+}
+.poured b {
+  font-weight: inherit;
 }
 table {
   width: 100%;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { RecordBatchDay, RecordCoat, RecordCoatDay, RecordKind, RecordSay } from '../../api/client'
+import type { Card, RecordBatchDay, RecordCoat, RecordCoatDay, RecordKind, RecordSay } from '../../api/client'
 import { leftTime, minuteTime } from '../../fields/clock'
 import TimeLeft from './TimeLeft.vue'
+import CardCups from '../cards/CardCups.vue'
 import DayLate from './DayLate.vue'
 import type { DayAtJob } from './useDay'
 
@@ -12,7 +13,11 @@ const props = defineProps<{
   coat: RecordCoatDay
   plan: RecordCoat
   parts: { a?: number; b?: number }
+  /** Reports whether a sentence is for whoever holds this device. */
+  mine: (say: RecordSay) => boolean
 }>()
+const own = computed(() => props.coat.now.filter(props.mine))
+const others = computed(() => props.coat.now.filter((s) => !props.mine(s)))
 const MILLIS = 1000
 const now = computed(() => props.here.clock.second.value)
 interface Act {
@@ -33,6 +38,16 @@ const limits: Partial<Record<RecordSay['do'], string>> = {
 }
 const dayOf = (say: RecordSay): RecordBatchDay | undefined =>
   props.coat.batches.find((o) => o.number === say.batch)
+/** The card of a batch of several cups, while they are coloured and poured. */
+const cupped = (say: RecordSay): Card | undefined => {
+  const card = props.plan.batches.find((o) => o.number === say.batch)?.card
+  return card?.cups?.length && ['mix', 'pour', 'spread'].includes(say.do) ? card : undefined
+}
+/** The number of the cup that is poured next, from 1; 0 where none is. */
+function nextCup(say: RecordSay): number {
+  if (say.do !== 'spread') return 0
+  return (cupped(say)?.cups?.findIndex((_, n) => !dayOf(say)?.cups?.[n + 1]) ?? -1) + 1
+}
 function batchOf(say: RecordSay): { id: string; joins: boolean; alone: boolean } {
   const b = props.plan.batches.find((o) => o.number === say.batch)
   const day = dayOf(say)
@@ -75,13 +90,8 @@ function due(at: string): string {
   <div class="three">
     <section class="now" aria-labelledby="now-title" data-test="now">
       <h2 id="now-title">Now</h2>
-      <p v-if="coat.now.length === 0" class="say">Nothing to do yet.</p>
-      <div
-        v-for="s in coat.now"
-        :key="`${s.do}${s.batch ?? 0}`"
-        class="item"
-        :class="{ lost: s.do === 'lost' }"
-      >
+      <p v-if="own.length === 0" class="say">Nothing to do yet.</p>
+      <div v-for="s in own" :key="`${s.do}${s.batch ?? 0}`" class="item" :class="{ lost: s.do === 'lost' }">
         <p class="say">{{ s.text }}</p>
         <TimeLeft
           v-if="s.until"
@@ -114,9 +124,19 @@ function due(at: string): string {
             </template>
           </template>
           <button
-            v-if="acts[s.do]"
+            v-if="nextCup(s)"
             type="button"
             class="touch main"
+            data-act="cup"
+            @click="here.log('cup', batchOf(s).id, { cup: nextCup(s) })"
+          >
+            Cup {{ nextCup(s) }} is poured
+          </button>
+          <button
+            v-if="acts[s.do]"
+            type="button"
+            class="touch"
+            :class="{ main: !nextCup(s) }"
             :data-act="acts[s.do]?.kind"
             @click="touch(s)"
           >
@@ -150,6 +170,7 @@ function due(at: string): string {
             Edge joined
           </button>
         </div>
+        <CardCups v-if="cupped(s)" :card="cupped(s)!" :poured="dayOf(s)?.cups" />
         <DayLate
           v-if="s.do === 'lost' && poured === s.batch && dayOf(s)"
           :here="here"
@@ -159,6 +180,9 @@ function due(at: string): string {
           @told="poured = 0"
         />
       </div>
+      <p v-for="s in others" :key="`${s.do}${s.batch ?? 0}`" class="other" data-test="others">
+        Others: {{ s.text }}
+      </p>
       <slot />
     </section>
     <section class="next" aria-labelledby="next-title" data-test="next">
@@ -275,6 +299,10 @@ p {
 }
 .watch .item.late {
   border-color: var(--stop);
+}
+.other {
+  padding: 6px 0;
+  color: var(--quiet);
 }
 .acts {
   display: flex;

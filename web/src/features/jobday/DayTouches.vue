@@ -30,6 +30,7 @@ const touches = computed(() => {
     ...touched.map(([kind, event]) => ({ event, name: kindWords[kind], at: at[kind] })),
     ...b.films.map((f) => ({ event: f.event, name: `Film ${session.format('film', f.film)}`, at: f.at })),
     ...(b.thrown ?? []).map((x) => ({ event: x.event, name: kindWords.thrown, at: undefined })),
+    ...Object.entries(b.cups ?? {}).map(([n, event]) => ({ event, name: `Cup ${n} poured`, at: undefined })),
     ...b.lost.map((l) => ({ event: l.event, name: kindWords.lost, at: l.at })),
   ]
 })

@@ -16,6 +16,7 @@ import DayPreparation from './DayPreparation.vue'
 import DayWaits from './DayWaits.vue'
 import { useOffline } from './offline'
 import { kindWords } from './words'
+import type { RecordSay } from '../../api/client'
 import { useAlarm } from './useAlarm'
 import { plainWords, useDay } from './useDay'
 
@@ -62,6 +63,16 @@ const poured = computed(() => {
   const last = at.value?.batches.findLast((b) => b.began)?.number
   return plan.value?.batches.find((b) => b.number === last)
 })
+/** Whose device it is, of the crew; everybody's when empty. */
+const who = useLocalStorage(`nephelon.day.who.${props.id}`, '')
+const crew = computed(() => plan.value?.crew ?? [])
+/** What somebody does, and what nobody of the crew is named for. */
+function mine(say: RecordSay): boolean {
+  const own = crew.value.find((p) => p.name === who.value)
+  const parts = say.for ?? []
+  if (!own || parts.length === 0 || parts.some((r) => own.roles.includes(r))) return true
+  return !crew.value.some((p) => parts.some((r) => p.roles.includes(r)))
+}
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
 /** The preparation is shown until a coat is begun, unless the day was turned to the other. */
@@ -81,7 +92,7 @@ const { sound, buzz, test } = useAlarm(
     ...(reach.value && ALARMING.includes(reach.value.verdict) ? [reach.value.do ?? ''] : []),
   ]),
   computed(() => [
-    ...(at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost').map((s) => s.text),
+    ...(at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost' && mine(s)).map((s) => s.text),
     ...(here.day.value?.waits ?? [])
       .filter((w) => new Date(w.due).getTime() <= here.clock.second.value)
       .map((w) => `${w.place}: ${w.text}`),
@@ -116,6 +127,13 @@ const right = useLocalStorage('nephelon.day.right', false)
 const locked = ref(false)
 /** On a phone the settings unfold. */
 const more = ref(false)
+/** What was logged last, with the batch or section that it was logged of. */
+const lastEntry = computed(() => {
+  const last = here.last.value
+  return last
+    ? [kindWords[last.kind], last.task?.split('/').slice(2).join(' ')].filter(Boolean).join(', ')
+    : ''
+})
 const closing = ref(false)
 const changing = ref(false)
 async function close(): Promise<void> {
@@ -170,6 +188,16 @@ useEventListener(window, 'keydown', (event) => {
           label="Coat of the day"
           none="Where the day is"
           :options="Object.fromEntries(coats.map((c) => [c.id, `${c.surface}, coat ${c.number}`]))"
+        />
+        <PickField
+          v-if="crew.length > 1"
+          v-model="who"
+          class="day-text"
+          bare
+          open
+          label="Whose device"
+          none="Everybody’s"
+          :options="Object.fromEntries(crew.map((p) => [p.name, p.name]))"
         />
         <button
           type="button"
@@ -244,8 +272,7 @@ useEventListener(window, 'keydown', (event) => {
           data-test="take-back"
           @click="here.strike(here.last.value.id)"
         >
-          Void entry: {{ kindWords[here.last.value.kind]
-          }}{{ here.last.value.task ? `, ${here.last.value.task.split('/').slice(2).join(' ')}` : '' }}
+          Void entry: {{ lastEntry }}
         </button>
         <button
           v-if="begun || at.open === 0"
@@ -284,7 +311,7 @@ useEventListener(window, 'keydown', (event) => {
       />
       <DayGates v-if="gates || (!begun && at.open > 0)" :here="here" :coat="at" :plan="plan" />
       <template v-if="begun || at.open === 0">
-        <DayNow :here="here" :coat="at" :plan="plan" :parts="parts">
+        <DayNow :here="here" :coat="at" :plan="plan" :parts="parts" :mine="mine">
           <DayFloor
             v-if="surface"
             class="floor"
