@@ -128,6 +128,14 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 			map[string]string{"day": "Now", "record": "Keelbody"}[name])
 		p.unfold()
 		check(name)
+		if name == "day" {
+			p.click("[data-test=change-plan]")
+			p.sees("[data-test=enough]", "pails opened")
+			check("change of plan")
+			p.until(`document.querySelector('[data-phase=preparation]')?.click() ?? true`)
+			p.sees("[data-test=preparation]", "closed")
+			check("preparation on the day")
+		}
 		if name == "record" {
 			for _, part := range []string{"coats", "handover", "defects"} {
 				p.part(part)

@@ -214,7 +214,7 @@ func (d *CoatDay) used(c *Coat) {
 // joins returns until when the oldest edge that a section meets can be worked in; false where
 // it meets none, or nobody knows.
 func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
-	if !(c.Working > 0) {
+	if !(c.Working > 0) || d.Batches[k].Out != nil {
 		return until, false
 	}
 	for _, n := range c.Batches[k].Beside {
@@ -428,7 +428,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 			}
 		}
 		until, known := d.joins(c, k)
-		if !known || b.Joined != nil || b.When(Rolled) != nil || b.Out != nil {
+		if !known || b.Joined != nil || b.When(Rolled) != nil {
 			continue
 		}
 		edge, joins := c.Working, b.Due.Pour
