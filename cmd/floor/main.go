@@ -18,6 +18,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/enough"
 	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
 )
@@ -64,6 +65,7 @@ func newFloor() map[string]any {
 	give("read", f.read)
 	give("follow", follow)
 	give("label", f.label)
+	give("laid", f.laid)
 	var end js.Func
 	end = js.FuncOf(func(js.Value, []js.Value) any {
 		for _, one := range append(held, end) {
@@ -121,6 +123,22 @@ func (f *floor) label(args []js.Value) (any, error) {
 		said.Wrong = kit.WrongPack(s, c.Product, others)
 	}
 	return said, nil
+}
+
+// laid returns the area, m², of a coat that is laid up to a place on its plan.
+func (f *floor) laid(args []js.Value) (any, error) {
+	now := moment(args[3])
+	day := f.teller.Tell(&f.issue, f.events, now, f.units)
+	c := f.issue.Coat(args[0].String())
+	at := slices.IndexFunc(day.Coats, func(d record.CoatDay) bool { return c != nil && d.ID == c.ID })
+	if at < 0 {
+		return nil, errors.New("this coat is not in the plan of this day")
+	}
+	area, known := enough.LaidUpTo(c, &day.Coats[at], [2]float64{args[1].Float(), args[2].Float()})
+	if !known {
+		return nil, errors.New("nothing shows how much that is; tap inside a section, or type the area laid")
+	}
+	return area, nil
 }
 
 // clear forgets the events that were added.

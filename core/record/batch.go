@@ -115,7 +115,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		case Cup:
 			d.Cups[*e.Body.Cup] = e.ID
 		case Emptied:
-			d.Spot, d.Covered = e.Body.At, e.Body.Area
+			d.Spot, d.Covered = cmp.Or(e.Body.At, d.Spot), cmp.Or(e.Body.Area, d.Covered)
 			d.Events[Emptied] = e.ID
 		case Weighed:
 			d.Masses = e.Body.Masses

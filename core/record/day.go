@@ -174,10 +174,10 @@ type BatchDay struct {
 	Films   []FilmRead            `json:"films"`
 	Thrown  []Throw               `json:"thrown,omitempty" doc:"Broadcasting that was timed"`
 	Spot    *[2]float64           `json:"spot,omitempty" doc:"Where its pail ended, m on the plan of its surface"`
-	Covered *measure.Area         `json:"covered,omitempty" doc:"m² of the coat laid when it ended, by all pails so far, as told"`
+	Covered *measure.Area         `json:"covered,omitempty" doc:"m² of the coat that its film and that of all pails before it cover, as told"`
 	Cups    map[int]string        `json:"cups,omitempty" doc:"The event of each cup of colour that was poured, by its number on its card, from 1"`
 	People  []string              `json:"people,omitempty" doc:"Names of those who logged its steps, in order"`
-	Out     *Out                  `json:"out,omitempty" doc:"Its section is not laid"`
+	Out     *Out                  `json:"out,omitempty" doc:"Who decided that the section is not laid, and why"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
 	Told    map[Kind]measure.Span `json:"told" doc:"Seconds from event to log entry, by kind of event, for events logged late"`

@@ -82,7 +82,7 @@ type Body struct {
 	Stage    string               `json:"stage,omitempty" maxLength:"20"`
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
-	Area     *measure.Area        `json:"area,omitempty" minimum:"0.01" maximum:"100000" doc:"m² of the coat laid when a pail ended, by all pails so far"`
+	Area     *measure.Area        `json:"area,omitempty" minimum:"0.01" maximum:"100000" doc:"m² of the coat that the film of all pails so far covers"`
 	Cup      *int                 `json:"cup,omitempty" minimum:"1" maximum:"40" doc:"Number of the cup on its card, from 1"`
 	Size     string               `json:"size,omitempty" maxLength:"60"`
 	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it happened, by the clock of the server, where that was before it was logged"`

@@ -49,7 +49,7 @@ func rules() []rule {
 		{Rolled, "Rolled", ofBatch, nil, nil},
 		{Joined, "Edge joined", ofBatch, nil, nil},
 		{Emptied, "Pail ended here", ofBatch, want(func(b *Body) bool { return b.At != nil || b.Area != nil },
-			"body.at: mark on the plan where the pail ended, or enter the area laid"), nil},
+			"body.at: mark on the plan where the pail ended, or enter the area covered"), nil},
 		{Cup, "Cup poured", ofBatch, want(func(b *Body) bool { return b.Cup != nil }, "body.cup: enter its number"), nil},
 		{Thrown, "Broadcast timed", ofBatch, want(func(b *Body) bool {
 			return b.Mass != nil && *b.Mass > 0 && b.Took != nil && *b.Took > 0

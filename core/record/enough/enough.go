@@ -18,7 +18,7 @@ type Verdict string
 
 // The verdicts.
 const (
-	AsPlanned Verdict = "as-planned" // nobody told yet how far a pail went
+	AsPlanned Verdict = "as-planned" // nobody told yet how far a film reaches
 	Enough    Verdict = "enough"
 	Stretch   Verdict = "stretch" // the rest reaches, spread thinner
 	Short     Verdict = "short"   // another kit is needed
@@ -34,8 +34,8 @@ type Reach struct {
 	Verdict Verdict      `json:"verdict"`
 	Opened  int          `json:"opened" doc:"Pails begun, lost ones counted"`
 	Pails   int          `json:"pails" doc:"Pails planned"`
-	After   int          `json:"after,omitempty" doc:"The pail whose end was told last; none when left out"`
-	Laid    measure.Area `json:"laid" doc:"m² laid by the pails poured, those after the last told end at the same rate"`
+	After   int          `json:"after,omitempty" doc:"The pail whose reach was told last; none when left out"`
+	Laid    measure.Area `json:"laid" doc:"m² laid by the pails poured, those after the last told one at the same rate"`
 	Planned measure.Area `json:"planned" doc:"m² planned for these"`
 	Bare    measure.Area `json:"bare" doc:"m² still to be laid"`
 	Film    measure.Film `json:"film" doc:"m wet so far"`
@@ -63,7 +63,7 @@ const (
 	near    = 0.03 // share by which a pail may reach less or more without being told
 	slight  = 0.01 // share of the area to go that a roller takes from its neighbourhood
 	thinner = 0.8  // of the film planned: the least to spread where the sheet names none
-	// What a told end makes of the planned reach; beyond these it was tapped in error.
+	// What is told makes of the planned reach; beyond these it was told in error.
 	least, most = 0.3, 3
 	// The least by which a tape is put elsewhere, m.
 	leastShift measure.Length = 0.1
@@ -136,19 +136,12 @@ func (r *reckoner) pail(k int) measure.Area {
 	return card.Area
 }
 
-// rate returns how far the pails reach as shares of what was planned, and the number of the pail whose end was told
-// last; 1 and 0 where none was.
+// rate returns how far the pails reach as shares of what was planned, and the number of the pail whose reach was
+// told last; 1 and 0 where none was.
 func (r *reckoner) rate() (rate float64, after int) {
 	for k := len(r.day.Batches) - 1; k >= 0; k-- {
 		b := &r.day.Batches[k]
-		laid, told := measure.Area(0), b.Covered != nil
-		switch {
-		case told:
-			laid = *b.Covered
-		case b.Spot != nil:
-			laid, told = laidUpTo(r.coat, r.day, *b.Spot)
-		}
-		if !told || b.Began == nil {
+		if b.Covered == nil || b.Began == nil {
 			continue
 		}
 		planned := measure.Area(0)
@@ -157,7 +150,7 @@ func (r *reckoner) rate() (rate float64, after int) {
 				planned += r.pail(j)
 			}
 		}
-		if rate := float64(laid / planned); rate >= least && rate <= most {
+		if rate := float64(*b.Covered / planned); rate >= least && rate <= most {
 			return rate, k + 1
 		}
 	}
@@ -196,7 +189,7 @@ func (r *reckoner) reach(spare measure.Mass, known bool) Reach {
 	if after == 0 {
 		out.Text = fmt.Sprintf("%s laid, %s to go, if the pails go as far as planned.", r.units.Area(out.Laid),
 			r.units.Area(out.Bare))
-		out.Do = "Mark where a pail ended, or type the area laid: then this tells whether the rest is enough."
+		out.Do = "Mark how far the film reaches, or type the area laid: then this tells whether the rest is enough."
 		return out
 	}
 	out.Text = fmt.Sprintf("After pail %d: %s laid, %s to go. The film is %s wet, planned %s.", after,

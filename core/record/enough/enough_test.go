@@ -63,10 +63,6 @@ func at(i *record.Issue, poured int, end func(b *record.BatchDay)) (Reach, bool)
 	return all[0], true
 }
 
-func spot(x, y float64) func(*record.BatchDay) {
-	return func(b *record.BatchDay) { b.Spot = &[2]float64{x, y} }
-}
-
 func covered(area measure.Area) func(*record.BatchDay) {
 	return func(b *record.BatchDay) { b.Covered = &area }
 }
@@ -77,7 +73,7 @@ func about(a, b float64) bool { return math.Abs(a-b) <= 0.01*math.Max(1, math.Ab
 // 27.5 m² of 32.5, 5 m² stay bare; at 400 · 30/32.5 = 369 µm they reach. Pail 3 then covers 15 · 400/369 = 16.25 m²,
 // ends at 43.75 m², 1.25 m² before the tape at 45, over 5 m of edge 25 cm.
 func TestTheRestIsStretched(t *testing.T) {
-	got, _ := at(hall(), 2, spot(5.5, 2))
+	got, _ := at(hall(), 2, covered(27.5))
 	if got.Verdict != Stretch || !about(float64(got.Laid), 27.5) || !about(float64(got.Film)*1e6, 436) ||
 		!about(float64(got.Rest)*1e6, 369) || got.Opened != 2 || got.Pails != 4 || got.After != 2 {
 		t.Errorf("%+v", got)
@@ -154,7 +150,7 @@ func TestTheLastPailIsPoured(t *testing.T) {
 
 // Two pails went 33 m²: 364 µm, thinner than planned. The two left cover the 27 m² at 400 µm with a tenth over: 1.5 kg.
 func TestMixStaysOver(t *testing.T) {
-	got, _ := at(hall(), 2, spot(6.6, 4))
+	got, _ := at(hall(), 2, covered(33))
 	if got.Verdict != Enough || !about(float64(got.Film)*1e6, 364) || !about(float64(got.Rest)*1e6, 400) ||
 		!about(float64(got.Over), 1.5) {
 		t.Errorf("%+v", got)
@@ -181,10 +177,7 @@ func TestNothingWasTold(t *testing.T) {
 		t.Errorf("%+v", got)
 	}
 	if got, _ = at(hall(), 1, covered(58)); got.Verdict != AsPlanned {
-		t.Errorf("a place tapped in error: %+v", got)
-	}
-	if got, _ = at(hall(), 2, spot(40, 40)); got.Verdict != AsPlanned {
-		t.Errorf("outside: %+v", got)
+		t.Errorf("an area told in error: %+v", got)
 	}
 	i := hall()
 	done := begins
@@ -216,16 +209,19 @@ func TestAreaUpToAPlace(t *testing.T) {
 		at   [2]float64
 		want float64
 	}{{[2]float64{2, 1}, 10}, {[2]float64{4.5, 4}, 22.5}, {[2]float64{11.4, 2}, 57}} {
-		if area, known := laidUpTo(c, d, place.at); !known || math.Abs(float64(area)-place.want) > 0.3 {
+		if area, known := LaidUpTo(c, d, place.at); !known || math.Abs(float64(area)-place.want) > 0.3 {
 			t.Errorf("%v: %v %v, want %v", place.at, area, known, place.want)
 		}
 	}
 	d.Batches[1].Out = &record.Out{}
-	if area, known := laidUpTo(c, d, [2]float64{11.4, 2}); !known || math.Abs(float64(area)-42) > 0.3 {
+	if area, known := LaidUpTo(c, d, [2]float64{11.4, 2}); !known || math.Abs(float64(area)-42) > 0.3 {
 		t.Errorf("with the second left out: %v", area)
 	}
 	c.Batches = c.Batches[:1]
-	if _, known := laidUpTo(c, d, [2]float64{2, 1}); known {
+	if _, known := LaidUpTo(c, d, [2]float64{40, 40}); known {
+		t.Error("a place outside")
+	}
+	if _, known := LaidUpTo(c, d, [2]float64{2, 1}); known {
 		t.Error("nothing shows which way a single section goes")
 	}
 }

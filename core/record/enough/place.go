@@ -11,11 +11,11 @@ import (
 // grain is the number of places across a section at which its area is sampled.
 const grain = 60
 
-// laidUpTo returns the area of a coat that is laid up to a place on its plan: all sections before the one that the
+// LaidUpTo returns the area of a coat that is laid up to a place on its plan: all sections before the one that the
 // place lies in but those left out, and that one as far as the place. Within a section the film goes on from the edge
 // that it joins, in parallel to it. False where the place lies in no section, or where nothing shows which way the
 // section is laid.
-func laidUpTo(c *record.Coat, d *record.CoatDay, place [2]float64) (area measure.Area, known bool) {
+func LaidUpTo(c *record.Coat, d *record.CoatDay, place [2]float64) (area measure.Area, known bool) {
 	at := geometry.Point{X: place[0], Y: place[1]}
 	for k := range c.Batches {
 		b := &c.Batches[k]

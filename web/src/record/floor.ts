@@ -12,6 +12,7 @@ interface Running {
   read: (kind: string, text: string) => string | Error
   follow: (older: string, newer: string, proof: string) => string | Error
   label: (text: string, at: number, coat: string) => string | Error
+  laid: (coat: string, x: number, y: number, at: number) => string | Error
   end: () => void
 }
 
@@ -45,6 +46,8 @@ export interface Floor {
     at: number,
     coat: string,
   ) => { code: string; lot?: string; expires?: string; wrong?: string }
+  /** Area of a coat, m², that is laid up to a place on its plan; throws a sentence where that cannot be known. */
+  laid: (coat: string, place: [number, number], at: number) => number
   /** Lets go of what it holds; it is not used any more. */
   end: () => void
 }
@@ -84,6 +87,7 @@ export async function openFloor(): Promise<Floor> {
     read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),
     follow: (older, newer, proof) => void given(running.follow(older, newer, JSON.stringify(proof))),
     label: (text, at, coat) => given(running.label(text, at, coat)),
+    laid: (coat, [x, y], at) => given(running.laid(coat, x, y, at)),
     end: () => running.end(),
   }
 }

@@ -68,12 +68,15 @@ async function log(): Promise<void> {
     </p>
     <form v-if="typing" class="day-line" @submit.prevent="log">
       <DayField v-model="area" kind="area" label="Laid so far, by all pails" :read="here.read.value" />
-      <button type="submit" class="touch main">Pail {{ pail }} ended there</button>
+      <button type="submit" class="touch main">After pail {{ pail }}</button>
       <button type="button" class="touch" @click="typing = false">Cancel</button>
     </form>
-    <button v-else type="button" class="touch" data-test="type-area" @click="typing = true">
-      Type the area laid
-    </button>
+    <div v-else class="acts">
+      <slot />
+      <button type="button" class="touch" data-test="type-area" @click="typing = true">
+        Type the area laid
+      </button>
+    </div>
   </section>
 </template>
 
@@ -127,7 +130,9 @@ h2 {
 .bar .missing {
   background: repeating-linear-gradient(135deg, var(--stop) 0 6px, transparent 6px 11px);
 }
-.touch {
-  justify-self: start;
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
 }
 </style>

@@ -45,16 +45,19 @@ watch(
     if (n) number.value = n
   },
 )
-/** The next tap on the plan says where the pail of the batch at hand ended. */
-const spotting = ref(false)
+/** What the next tap on the plan says: where the pail of the batch at hand ended, or how far the film reaches. */
+const spotting = ref<'pail' | 'film' | ''>('')
 const CENTIMETRES = 100
 async function end([x, y]: [number, number]): Promise<void> {
-  const at: [number, number] = [
+  const where: [number, number] = [
     Math.round(x * CENTIMETRES) / CENTIMETRES,
     Math.round(y * CENTIMETRES) / CENTIMETRES,
   ]
-  const batch = plan.value?.batches.find((b) => b.number === number.value)
-  if (batch && (await here.log('emptied', batch.id, { at }))) spotting.value = false
+  const area = spotting.value === 'film' ? here.laid(plan.value?.id ?? '', where) : undefined
+  const batch =
+    spotting.value === 'film' ? poured.value : plan.value?.batches.find((b) => b.number === number.value)
+  if (!batch || (spotting.value === 'film' && area === undefined)) return
+  if (await here.log('emptied', batch.id, area === undefined ? { at: where } : { area })) spotting.value = ''
 }
 const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
 /** How far the pails of the coat reach, and the one poured last: its end is told. */
@@ -168,6 +171,19 @@ useEventListener(window, 'keydown', (event) => {
           }}{{ kept ? '; opens without a network' : '' }}
         </p>
       </div>
+      <div v-if="steps.length > 0" class="phases" role="group" aria-label="Part of the day">
+        <button
+          v-for="(name, phase) in { preparation: 'Preparation', coats: 'Coats' } as const"
+          :key="phase"
+          type="button"
+          class="touch"
+          :aria-pressed="prepares === (phase === 'preparation')"
+          :data-phase="phase"
+          @click="turned = phase"
+        >
+          {{ name }}
+        </button>
+      </div>
       <p
         class="sent"
         :class="here.state.value"
@@ -245,19 +261,6 @@ useEventListener(window, 'keydown', (event) => {
     <p v-for="d in here.day.value?.doubts ?? []" :key="d" class="bar" role="status" data-test="doubt">
       {{ d }}
     </p>
-    <div v-if="steps.length > 0" class="phases" role="group" aria-label="Part of the day">
-      <button
-        v-for="(name, phase) in { preparation: 'Preparation', coats: 'Coats' } as const"
-        :key="phase"
-        type="button"
-        class="touch"
-        :aria-pressed="prepares === (phase === 'preparation')"
-        :data-phase="phase"
-        @click="turned = phase"
-      >
-        {{ name }}
-      </button>
-    </div>
     <template v-if="prepares">
       <DayPreparation :here="here" :steps="steps" />
       <DayWaits :waits="here.day.value?.waits ?? []" :now="here.clock.second.value" :zone="here.zone.value" />
@@ -326,11 +329,15 @@ useEventListener(window, 'keydown', (event) => {
             v-if="surface?.outline?.length && one?.began"
             type="button"
             class="touch mt-2"
-            :aria-pressed="spotting"
+            :aria-pressed="spotting === 'pail'"
             data-test="spot-pail"
-            @click="spotting = !spotting"
+            @click="spotting = spotting === 'pail' ? '' : 'pail'"
           >
-            {{ spotting ? `Tap the plan where pail ${number} ended` : `Mark where pail ${number} ended` }}
+            {{
+              spotting === 'pail'
+                ? `Tap the plan where pail ${number} ended`
+                : `Mark where pail ${number} ended`
+            }}
           </button>
           <template #enough>
             <DayEnough
@@ -340,7 +347,20 @@ useEventListener(window, 'keydown', (event) => {
               :coat="at"
               :task="poured.id"
               :pail="poured.number"
-            />
+            >
+              <button
+                v-if="surface?.outline?.length"
+                type="button"
+                class="touch"
+                :aria-pressed="spotting === 'film'"
+                data-test="spot-film"
+                @click="spotting = spotting === 'film' ? '' : 'film'"
+              >
+                {{
+                  spotting === 'film' ? 'Tap the plan where the film ends' : 'Mark how far the film reaches'
+                }}
+              </button>
+            </DayEnough>
           </template>
         </DayNow>
         <DayWaits
@@ -377,8 +397,7 @@ header,
   align-items: center;
 }
 .phases {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
+  display: flex;
   gap: 8px;
 }
 .settings {

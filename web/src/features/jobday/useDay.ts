@@ -401,6 +401,15 @@ export function useDay(job: string) {
     /** What the label of a pack says. */
     label: (text: string, coat: string): ReturnType<Floor['label']> =>
       floor?.label(text, clock.now(), coat) ?? { code: text },
+    /** Area of a coat, m², that is laid up to a place on its plan; undefined, and says why, where nobody can know. */
+    laid: (coat: string, place: [number, number]): number | undefined => {
+      try {
+        return floor?.laid(coat, place, clock.now())
+      } catch (error) {
+        trouble.value = keeping(error)
+        return undefined
+      }
+    },
     clock,
     zone: computed(() => issue.value?.zone),
   }
