@@ -6,6 +6,7 @@ package enough
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -74,7 +75,7 @@ func Of(i *record.Issue, day *record.Day, units measure.System) []Reach {
 	all := []Reach{}
 	for n := range day.Coats {
 		d := &day.Coats[n]
-		if c := i.Coat(d.ID); c != nil && d.Begun != nil && d.Done == nil {
+		if c := i.Coat(d.ID); c != nil && d.Begun != nil && d.Done == nil && laidAsFilm(c) {
 			r := reckoner{coat: c, day: d, units: units, zone: i.Zone}
 			if reach := r.reach(spare(i, day, c)); reach.After > 0 || reach.Bare > 0 {
 				all = append(all, reach)
@@ -82,6 +83,11 @@ func Of(i *record.Issue, day *record.Day, units measure.System) []Reach {
 		}
 	}
 	return all
+}
+
+// laidAsFilm reports whether a coat is laid with a known film, each batch of it on some area.
+func laidAsFilm(c *record.Coat) bool {
+	return c.Wet > 0 && !slices.ContainsFunc(c.Batches, func(b record.Batch) bool { return !(b.Card.Area > 0) })
 }
 
 // spare returns what is at hand of a product beside all that is planned of it and what was lost; false where the plan

@@ -179,6 +179,14 @@ func TestNothingWasTold(t *testing.T) {
 	if got, _ = at(hall(), 1, covered(58)); got.Verdict != AsPlanned {
 		t.Errorf("an area told in error: %+v", got)
 	}
+	for _, spoil := range []func(c *record.Coat){func(c *record.Coat) { c.Wet = 0 },
+		func(c *record.Coat) { c.Batches[3].Card.Area = 0 }} {
+		i := hall()
+		spoil(&i.Coats[0])
+		if got, told := at(i, 3, covered(31.5)); told {
+			t.Errorf("no film or no area: %+v", got)
+		}
+	}
 	i := hall()
 	done := begins
 	day := record.Day{Coats: []record.CoatDay{{ID: "c", Begun: &done, Done: &done}}}
