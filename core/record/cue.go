@@ -198,11 +198,12 @@ func (d *CoatDay) used(c *Coat) {
 		}
 		mass := b.mass(&c.Batches[k])
 		d.Used.Mass += mass
-		if card.Mass > 0 {
-			d.Used.Volume += card.Volume * measure.Volume(mass/card.Mass)
-		}
 		area += card.Area
+		if b.Covered != nil { // by all pails so far, as told
+			area = *b.Covered
+		}
 		if card.Mass > 0 { // of what is in the pail as much is lost as was planned
+			d.Used.Volume += card.Volume * measure.Volume(mass/card.Mass)
 			film += float64(c.Wet) * float64(card.Area) * float64(mass/card.Mass)
 		}
 	}

@@ -117,7 +117,7 @@ type Amount struct {
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Lost   measure.Mass   `json:"lost,omitempty" doc:"kg in lost buckets"`
 	Left   measure.Mass   `json:"left,omitempty" doc:"kg told as left over"`
-	Film   measure.Film   `json:"film,omitempty" doc:"m that it makes over the sections it was poured on"`
+	Film   measure.Film   `json:"film,omitempty" doc:"m that it makes over the area covered, as told or else as planned"`
 }
 
 // Reached is a stage of service, as promised and as it comes.

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"nephelon/core/kit"
+	"nephelon/core/measure"
 )
 
 // A section in the middle is left out for good: no time passes at it, the next is mixed as after the one before it, no
@@ -96,5 +97,19 @@ func TestCupByCup(t *testing.T) {
 	}
 	if cups := tell(i, j.all, minutes(4)).Coats[0].Batches[0].Cups; len(cups) != 3 || cups[2] == "" {
 		t.Errorf("%v", cups)
+	}
+}
+
+// Two pails for 10 m² each at 300 µm were spread over 16 m²: the film that was laid is 375 µm, as the day tells it.
+func TestTheFilmIsThatOfTheAreaTold(t *testing.T) {
+	i := issued()
+	j := tablet("aaaa")
+	area := measure.Area(16)
+	for n := range 2 {
+		j.log(minutes(float64(10*n)), Poured, batch(n+1), Body{})
+	}
+	j.log(minutes(19), Emptied, batch(2), Body{Area: &area})
+	if film := tell(i, j.all, minutes(20)).Coats[0].Used.Film; film < 374.9e-6 || film > 375.1e-6 {
+		t.Errorf("%v", film)
 	}
 }

@@ -39,7 +39,7 @@ func hall() *record.Issue {
 		Coats: []record.Coat{c}, Supplies: []record.Supply{{Product: "p", Mass: 45}}}
 }
 
-// at is what is told after some pails were poured in time, with the end of the last told.
+// at returns the reach after some pails were poured in time, with what was told of the last.
 func at(i *record.Issue, poured int, end func(b *record.BatchDay)) (Reach, bool) {
 	c := &i.Coats[0]
 	begun := begins
