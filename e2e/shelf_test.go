@@ -246,6 +246,7 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.part("mixing")
 	p.click("[data-test=school-kits] .v-radio:nth-of-type(1) input")
 	p.sees("[data-test=house-state]", "saved")
+	p.open("/house")
 	p.part("defaults")
 	p.fill("Store room heated to at least", "34 °C")
 	p.until(`document.querySelector('[data-test=house-state]').innerText === 'saved'`)

@@ -70,12 +70,13 @@ function typed(): void {
 let inHand: string | null = null
 
 async function commit(): Promise<void> {
-  if (!typing.value || inHand === text.value) return
-  inHand = text.value
+  const mine = text.value
+  if (!typing.value || inHand === mine) return
+  inHand = mine
   const answer = await understand()
-  const overtaken = inHand !== text.value
-  inHand = null
-  if (overtaken) return
+  if (inHand === mine) inHand = null
+  // What was typed since is taken by its own Enter or leaving, also where that came before this answer.
+  if (text.value !== mine) return
   if (!answer?.ok) return noteUnread(itself, props.label)
   typing.value = false
   reading.value = null
