@@ -13,6 +13,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 	"nephelon/core/record/ledger"
 )
 
@@ -239,7 +240,7 @@ func (h *Handover) detail(c *record.CoatDay) detailView {
 		}
 	}
 	for _, f := range h.Day.Facts {
-		if f.Coat == c.ID && (f.Key == record.MissedWindow || f.Key == record.TooEarly) && !f.So {
+		if f.Coat == c.ID && (f.Key == fact.MissedWindow || f.Key == fact.TooEarly) && !f.So {
 			v.Notes = append(v.Notes, f.Text)
 		}
 	}

@@ -17,6 +17,7 @@ import (
 	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 	"nephelon/core/survey"
 )
 
@@ -94,16 +95,16 @@ func signsOf(s *stage.SurveyPlan) []record.Sign {
 	if s == nil {
 		return nil
 	}
-	keys := map[string]record.FactKey{"slab-humidity": record.DampSlab, "emission": record.DampSlab,
-		"carbide":       record.DampSlab,
-		"plastic-sheet": record.DampSlab, "behind": record.DampSlab, "age": record.YoungSlab, "soundness": record.WeakSlab,
-		"pull-off": record.WeakSlab, "water-drop": record.Contaminated, "profile": record.NoProfile, "ph": record.OffPH,
-		"pores": record.OpenPores}
+	keys := map[string]fact.Key{"slab-humidity": fact.DampSlab, "emission": fact.DampSlab,
+		"carbide":       fact.DampSlab,
+		"plastic-sheet": fact.DampSlab, "behind": fact.DampSlab, "age": fact.YoungSlab, "soundness": fact.WeakSlab,
+		"pull-off": fact.WeakSlab, "water-drop": fact.Contaminated, "profile": fact.NoProfile, "ph": fact.OffPH,
+		"pores": fact.OpenPores}
 	var all []record.Sign
 	for _, v := range s.Verdicts {
 		key := keys[v.ID]
 		if strings.HasPrefix(v.ID, "contamination-") {
-			key = record.Contaminated
+			key = fact.Contaminated
 		}
 		if key == "" || v.Fit == survey.Unknown {
 			continue

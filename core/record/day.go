@@ -8,26 +8,27 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/record/fact"
 	"nephelon/core/work"
 )
 
 // Day holds what the events tell of an issued plan.
 type Day struct {
-	Issue    int       `json:"issue"`
-	Coats    []CoatDay `json:"coats"`
-	Readings []Reading `json:"readings" doc:"Readings in order of time"`
-	Hours    []Worked  `json:"hours"`
-	Closings []Closing `json:"closings,omitempty" doc:"Tasks of preparation and tests that were closed, in order of time"`
-	Facts    []Fact    `json:"facts" doc:"What bears on how the floor comes out, as far as the record knows"`
-	Notes    []Remark  `json:"notes" doc:"Notes and deviations, in order of time"`
-	Breaks   []Break   `json:"breaks" doc:"Where the events of a device do not follow from each other"`
-	Strange  int       `json:"strange,omitempty" doc:"Events of batches or coats that this plan does not have"`
-	Doubts   []string  `json:"doubts" doc:"Entries that contradict each other or the plan, in sentences"`
-	Closed   *Remark   `json:"closed,omitempty"`
-	Signed   *Remark   `json:"signed,omitempty"`
-	Added    int       `json:"added,omitempty" doc:"Entries after the hand-over was signed: they are no part of what was signed"`
-	Late     []Late    `json:"late,omitempty" doc:"Entries that are late in some way, in order of when they were logged"`
-	Faults   []Trouble `json:"faults"`
+	Issue    int         `json:"issue"`
+	Coats    []CoatDay   `json:"coats"`
+	Readings []Reading   `json:"readings" doc:"Readings in order of time"`
+	Hours    []Worked    `json:"hours"`
+	Closings []Closing   `json:"closings,omitempty" doc:"Tasks of preparation and tests that were closed, in order of time"`
+	Facts    []fact.Fact `json:"facts" doc:"What bears on how the floor comes out, as far as the record knows"`
+	Notes    []Remark    `json:"notes" doc:"Notes and deviations, in order of time"`
+	Breaks   []Break     `json:"breaks" doc:"Where the events of a device do not follow from each other"`
+	Strange  int         `json:"strange,omitempty" doc:"Events of batches or coats that this plan does not have"`
+	Doubts   []string    `json:"doubts" doc:"Entries that contradict each other or the plan, in sentences"`
+	Closed   *Remark     `json:"closed,omitempty"`
+	Signed   *Remark     `json:"signed,omitempty"`
+	Added    int         `json:"added,omitempty" doc:"Entries after the hand-over was signed: they are no part of what was signed"`
+	Late     []Late      `json:"late,omitempty" doc:"Entries that are late in some way, in order of when they were logged"`
+	Faults   []Trouble   `json:"faults"`
 }
 
 // Remark is something that was put in words.

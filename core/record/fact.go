@@ -9,66 +9,12 @@ import (
 
 	"nephelon/core/climate"
 	"nephelon/core/measure"
+	"nephelon/core/record/fact"
 )
-
-// FactKey names something that bears on how a floor comes out.
-type FactKey string
-
-// The facts that a record can tell.
-const (
-	OffRatio     FactKey = "off-ratio"
-	MuchHardener FactKey = "much-hardener"
-	UnderMixed   FactKey = "under-mixed"
-	PouredLate   FactKey = "poured-late"
-	HotBucket    FactKey = "hot-bucket"
-	ColdSlab     FactKey = "cold-slab"
-	NearDew      FactKey = "near-dew-point"
-	Damp         FactKey = "damp-air"
-	Warming      FactKey = "slab-warming"
-	JoinedLate   FactKey = "joined-late"
-	SlowSection  FactKey = "slow-section"
-	ThinFilm     FactKey = "thin-film"
-	ThickFilm    FactKey = "thick-film"
-	UnevenFilm   FactKey = "uneven-film"
-	MissedWindow FactKey = "missed-window"
-	TooEarly     FactKey = "too-early"
-	ExpiredLot   FactKey = "expired-lot"
-	OpenSurface  FactKey = "surface-gate"
-	OpenDust     FactKey = "dust-gate"
-	OpenWater    FactKey = "water-gate"
-	OpenForecast FactKey = "forecast-gate"
-	Ambers       FactKey = "ambers"
-	Stood        FactKey = "stood"
-	OverMixed    FactKey = "over-mixed"
-	OtherLots    FactKey = "different-lots"
-	// of the ground, as its survey told
-	DampSlab     FactKey = "damp-slab"
-	YoungSlab    FactKey = "young-slab"
-	Contaminated FactKey = "contaminated"
-	WeakSlab     FactKey = "weak-slab"
-	NoProfile    FactKey = "no-profile"
-	OffPH        FactKey = "ph"
-	OpenPores    FactKey = "open-pores"
-)
-
-// Fact is something that the record knows about a coat or one of its batches: that it was so, or that it was not.
-type Fact struct {
-	Key    FactKey `json:"key"`
-	Coat   string  `json:"coat"`
-	Batch  int     `json:"batch,omitempty" doc:"The whole coat when left out"`
-	So     bool    `json:"so" doc:"It was so; else the record shows that it was not"`
-	By     float64 `json:"by,omitempty" doc:"How far, in shares of what is allowed: 1 is as much again"`
-	Weak   bool    `json:"weak,omitempty" doc:"It rests on a phrase that was touched, not on words or a reading"`
-	Ground bool    `json:"ground,omitempty" doc:"What its survey told of the ground: no deviation of the work"`
-	Text   string  `json:"text"`
-}
-
-// Deviates reports whether a fact is one that the plan did not want.
-func (f *Fact) Deviates() bool { return f.So && !f.Ground }
 
 // facts are all that the record knows of a day. What it does not know is left out.
-func facts(i *Issue, d *Day, units measure.System) []Fact {
-	all := []Fact{}
+func facts(i *Issue, d *Day, units measure.System) []fact.Fact {
+	all := []fact.Fact{}
 	for n := range i.Coats {
 		f := finder{issue: i, plan: &i.Coats[n], day: &d.Coats[n], whole: d, units: units}
 		if f.day.Begun == nil {
@@ -90,11 +36,11 @@ type finder struct {
 	day   *CoatDay
 	whole *Day
 	units measure.System
-	out   []Fact
+	out   []fact.Fact
 }
 
-func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, args ...any) {
-	f.out = append(f.out, Fact{Key: key, Coat: f.plan.ID, Batch: batch, So: so, By: by, Text: fmt.Sprintf(text,
+func (f *finder) say(key fact.Key, batch int, so bool, by float64, text string, args ...any) {
+	f.out = append(f.out, fact.Fact{Key: key, Coat: f.plan.ID, Batch: batch, So: so, By: by, Text: fmt.Sprintf(text,
 		args...)})
 }
 
@@ -102,7 +48,7 @@ func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, a
 func (f *finder) batch(k int) {
 	b, plan := &f.day.Batches[k], &f.plan.Batches[k]
 	if len(b.Lost) > 0 {
-		f.say(HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number,
+		f.say(fact.HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number,
 			f.clock(b.Lost[0].At), because(b.Lost[0].Text))
 	}
 	if b.Began == nil {
@@ -111,20 +57,20 @@ func (f *finder) batch(k int) {
 	if b.Ratio != nil {
 		off := math.Abs(float64(b.Ratio.Off))
 		const good = 0.02 // as the verdict has it
-		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number,
+		f.say(fact.OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number,
 			f.units.Fraction(measure.Fraction(off)))
-		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number,
+		f.say(fact.MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number,
 			sided(b.Ratio.Off, f.units))
 	}
 	if took, short, known := b.stirred(plan); known {
 		hands := plan.Card.Stirred().Hands()
-		f.say(UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number,
+		f.say(fact.UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number,
 			f.units.Span(took), f.units.Span(hands))
 		most := plan.Card.MixedAtMost()
 		if most <= 0 {
 			most = 2 * hands // common practice, no source
 		}
-		f.say(OverMixed, b.Number, took > most, float64(took/most)-1, "Batch %d: mixed for %s, at most %s are wanted.",
+		f.say(fact.OverMixed, b.Number, took > most, float64(took/most)-1, "Batch %d: mixed for %s, at most %s are wanted.",
 			b.Number,
 			f.units.Span(took), f.units.Span(most))
 	}
@@ -132,23 +78,23 @@ func (f *finder) batch(k int) {
 		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
 		over := between(*b.UseBy, b.Due.Empty)
 		if over > 0 {
-			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its pot life.",
+			f.say(fact.PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its pot life.",
 				b.Number,
 				f.units.Span(over))
 		} else {
-			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its pot life.", b.Number,
+			f.say(fact.PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its pot life.", b.Number,
 				f.units.Span(-over))
 		}
 	}
 	if b.Mixed != nil && b.Poured != nil && plan.Card.PotLife > 0 {
 		stood := between(*b.Mixed, *b.Poured) - plan.Card.Induction
-		f.say(Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)),
+		f.say(fact.Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)),
 			"Batch %d: it stood %s in the pail once mixed.", b.Number, f.units.Span(max(0, stood)))
 	}
 	if b.Rolled != nil && b.Poured != nil {
 		took, wanted := between(*b.Poured, *b.Rolled), plan.Passage.Done-plan.Passage.Pour
 		if wanted > 0 {
-			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1,
+			f.say(fact.SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1,
 				"Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took),
 				f.units.Span(wanted))
 		}
@@ -156,14 +102,14 @@ func (f *finder) batch(k int) {
 	f.joined(k)
 	for _, film := range b.Films {
 		off := float64(film.Film/f.plan.Wet) - 1
-		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
+		f.say(fact.ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
 			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
-		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
+		f.say(fact.ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
 			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
 	}
 	if b.Expires != "" {
 		day := b.Began.Format(time.DateOnly)
-		f.say(ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number,
+		f.say(fact.ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number,
 			map[bool]string{true: "expired", false: "expires"}[b.Expires < day], b.Expires)
 	}
 }
@@ -180,7 +126,7 @@ func (f *finder) joined(k int) {
 		return
 	}
 	age := f.plan.Working + between(until, *at)
-	f.say(JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1,
+	f.say(fact.JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1,
 		"Section %d: joined when the edge was %s old; it can be worked for %s.", b.Number, f.units.Span(age),
 		f.units.Span(f.plan.Working))
 }
@@ -188,8 +134,8 @@ func (f *finder) joined(k int) {
 // coat returns what is known of all of it.
 func (f *finder) coat() {
 	for _, g := range f.day.Gates {
-		key := map[string]FactKey{"surface": OpenSurface, "dust": OpenDust, "water": OpenWater,
-			"forecast": OpenForecast}[g.Key]
+		key := map[string]fact.Key{"surface": fact.OpenSurface, "dust": fact.OpenDust, "water": fact.OpenWater,
+			"forecast": fact.OpenForecast}[g.Key]
 		if key == "" {
 			continue
 		}
@@ -211,16 +157,16 @@ func (f *finder) coat() {
 	switch f.plan.Product.Sun {
 	case "ambers":
 		if f.plan.Last {
-			f.say(Ambers, 0, true, 1, "%s is the top coat, and its sheet says that it ambers in daylight.", f.plan.Name)
+			f.say(fact.Ambers, 0, true, 1, "%s is the top coat, and its sheet says that it ambers in daylight.", f.plan.Name)
 		}
 	case "stable":
-		f.say(Ambers, 0, false, 0, "%s is stable in daylight, by its sheet.", f.plan.Name)
+		f.say(fact.Ambers, 0, false, 0, "%s is stable in daylight, by its sheet.", f.plan.Name)
 	}
 	f.weather()
 	f.window()
 	if least, most, n := f.films(); n > 1 {
 		spread := float64(most/least) - 1
-		f.say(UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.",
+		f.say(fact.UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.",
 			f.units.Film(least), f.units.Film(most))
 	}
 }
@@ -238,14 +184,14 @@ func (f *finder) lots() {
 		}
 	}
 	if len(names) == 1 && len(batches[names[0]]) > 1 {
-		f.say(OtherLots, 0, false, 0, "All batches are of lot %s.", names[0])
+		f.say(fact.OtherLots, 0, false, 0, "All batches are of lot %s.", names[0])
 	}
 	if len(names) > 1 {
 		words := make([]string, len(names))
 		for n, lot := range names {
 			words[n] = fmt.Sprintf("%s in batches %s", lot, strings.Join(batches[lot], ", "))
 		}
-		f.say(OtherLots, 0, true, 1, "Lots differ: %s.", strings.Join(words, "; "))
+		f.say(fact.OtherLots, 0, true, 1, "Lots differ: %s.", strings.Join(words, "; "))
 	}
 }
 
@@ -321,19 +267,19 @@ func (f *finder) weather() {
 	limits := f.plan.Limits
 	known := func(k int) bool { return !r.watched[k].Before(f.day.Ends.Add(nightAfter)) }
 	if r.worst != nil && (*r.worst.Margin < limits.DewMargin || known(0)) {
-		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin,
+		f.say(fact.NearDew, 0, *r.worst.Margin < limits.DewMargin,
 			float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin),
 			"Slab %s above the dew point at %s; %s are needed.",
 			climate.Difference(*r.worst.Margin, f.units), f.clock(r.worst.At), climate.Difference(limits.DewMargin,
 				f.units))
 	}
 	if r.coldest != nil && (*r.coldest.Slab < limits.SlabMin || known(1)) {
-		f.say(ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5,
+		f.say(fact.ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5,
 			"Slab at %s at %s; at least %s is needed.", f.units.Temperature(*r.coldest.Slab), f.clock(r.coldest.At),
 			f.units.Temperature(limits.SlabMin))
 	}
 	if r.dampest != nil && limits.HumidityMax > 0 && (*r.dampest.Humidity > limits.HumidityMax || known(2)) {
-		f.say(Damp, 0, *r.dampest.Humidity > limits.HumidityMax, float64(*r.dampest.Humidity/limits.HumidityMax)-1,
+		f.say(fact.Damp, 0, *r.dampest.Humidity > limits.HumidityMax, float64(*r.dampest.Humidity/limits.HumidityMax)-1,
 			"Air at %s at %s; at most %s is allowed.", f.units.Fraction(*r.dampest.Humidity), f.clock(r.dampest.At),
 			f.units.Fraction(limits.HumidityMax))
 	}
@@ -343,7 +289,7 @@ func (f *finder) weather() {
 		if rise > 0 {
 			words = "rose by " + climate.Difference(rise, f.units)
 		}
-		f.say(Warming, 0, rise > gauged, float64(rise/gauged)-1, "The slab %s from %s to %s, while it was poured.", words,
+		f.say(fact.Warming, 0, rise > gauged, float64(rise/gauged)-1, "The slab %s from %s to %s, while it was poured.", words,
 			f.clock(r.first.At), f.clock(r.last.At))
 	}
 }
@@ -374,13 +320,13 @@ func (f *finder) window() {
 		begun := *f.day.Begun
 		switch s.Stage {
 		case "recoatFrom":
-			f.say(TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour,
+			f.say(fact.TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour,
 				"Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number,
 				f.clock(*s.Comes))
 		case "recoatUntil":
 			missed := begun.After(*s.Comes)
 			if missed && f.day.Abraded != nil && f.day.Abraded.Before(begun) {
-				f.say(MissedWindow, 0, false, 0, "Coat %d was past its window and was abraded at %s.", under.Number,
+				f.say(fact.MissedWindow, 0, false, 0, "Coat %d was past its window and was abraded at %s.", under.Number,
 					f.clock(*f.day.Abraded))
 				continue
 			}
@@ -388,7 +334,7 @@ func (f *finder) window() {
 			if missed {
 				text = "Coat %d went on at %s; the window of coat %d had closed at %s, and it was not abraded."
 			}
-			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number,
+			f.say(fact.MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number,
 				f.clock(begun),
 				under.Number, f.clock(*s.Comes))
 		}

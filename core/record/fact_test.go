@@ -8,13 +8,14 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/record/fact"
 )
 
 // weights returns the facts that f has found, by key: positive where the fact is so. A fact that is
 // found twice fails the test.
-func weights(t *testing.T, f finder) map[FactKey]Fact {
+func weights(t *testing.T, f finder) map[fact.Key]fact.Fact {
 	t.Helper()
-	out := make(map[FactKey]Fact)
+	out := make(map[fact.Key]fact.Fact)
 	for _, one := range f.out {
 		if _, twice := out[one.Key]; twice {
 			t.Fatalf("%s is found twice: %+v", one.Key, f.out)
@@ -38,29 +39,29 @@ func TestWeightsOfABatch(t *testing.T) {
 	for _, c := range []struct {
 		name string
 		b    BatchDay
-		key  FactKey
+		key  fact.Key
 		so   bool
 		by   float64
 	}{
-		{"6 % too much hardener", BatchDay{Ratio: &kit.RatioCheck{Off: -0.06}}, OffRatio, true, 2},
-		{"6 % too much hardener, its side", BatchDay{Ratio: &kit.RatioCheck{Off: -0.06}}, MuchHardener, true, 2},
-		{"6 % too little hardener", BatchDay{Ratio: &kit.RatioCheck{Off: 0.06}}, MuchHardener, false, 2},
-		{"off by the limit", BatchDay{Ratio: &kit.RatioCheck{Off: 0.02}}, OffRatio, false, 0},
-		{"off by the limit, its side", BatchDay{Ratio: &kit.RatioCheck{Off: -0.02}}, MuchHardener, false, 0},
-		{"mixed for 2 of 3 min", BatchDay{Meets: at(0), Mixed: at(2)}, UnderMixed, true, 0.5},
-		{"mixed for nine tenths", BatchDay{Meets: at(0), Mixed: at(2.7)}, UnderMixed, false, 1/0.9 - 1},
-		{"out 3 min late", BatchDay{UseBy: at(22), Poured: at(24), Due: due, Life: 1800}, PouredLate, true, 0.1},
-		{"out as its life ends", BatchDay{UseBy: at(25), Poured: at(24), Due: due, Life: 1800}, PouredLate, false, 0},
-		{"stood 9 min", BatchDay{Mixed: at(0), Poured: at(9), Life: 1800}, Stood, true, 0.3},
-		{"stood a quarter", BatchDay{Mixed: at(0), Poured: at(7.5), Life: 1800}, Stood, false, 0.25},
-		{"21 min for 12", BatchDay{Poured: at(0), Rolled: at(21)}, SlowSection, true, 0.75},
-		{"18 min for 12", BatchDay{Poured: at(0), Rolled: at(18)}, SlowSection, false, 0.5},
-		{"210 for 300 µm", BatchDay{Films: []FilmRead{{Film: 210e-6}}}, ThinFilm, true, 1.5},
-		{"210 for 300 µm, not thick", BatchDay{Films: []FilmRead{{Film: 210e-6}}}, ThickFilm, false, -1.5},
-		{"390 for 300 µm", BatchDay{Films: []FilmRead{{Film: 390e-6}}}, ThickFilm, true, 1.5},
-		{"expired the day before", BatchDay{Expires: "2031-03-03"}, ExpiredLot, true, 1},
-		{"expires on the day", BatchDay{Expires: "2031-03-04"}, ExpiredLot, false, 1},
-		{"two lost pails", BatchDay{Lost: []Remark{{}, {}}}, HotBucket, true, 2},
+		{"6 % too much hardener", BatchDay{Ratio: &kit.RatioCheck{Off: -0.06}}, fact.OffRatio, true, 2},
+		{"6 % too much hardener, its side", BatchDay{Ratio: &kit.RatioCheck{Off: -0.06}}, fact.MuchHardener, true, 2},
+		{"6 % too little hardener", BatchDay{Ratio: &kit.RatioCheck{Off: 0.06}}, fact.MuchHardener, false, 2},
+		{"off by the limit", BatchDay{Ratio: &kit.RatioCheck{Off: 0.02}}, fact.OffRatio, false, 0},
+		{"off by the limit, its side", BatchDay{Ratio: &kit.RatioCheck{Off: -0.02}}, fact.MuchHardener, false, 0},
+		{"mixed for 2 of 3 min", BatchDay{Meets: at(0), Mixed: at(2)}, fact.UnderMixed, true, 0.5},
+		{"mixed for nine tenths", BatchDay{Meets: at(0), Mixed: at(2.7)}, fact.UnderMixed, false, 1/0.9 - 1},
+		{"out 3 min late", BatchDay{UseBy: at(22), Poured: at(24), Due: due, Life: 1800}, fact.PouredLate, true, 0.1},
+		{"out as its life ends", BatchDay{UseBy: at(25), Poured: at(24), Due: due, Life: 1800}, fact.PouredLate, false, 0},
+		{"stood 9 min", BatchDay{Mixed: at(0), Poured: at(9), Life: 1800}, fact.Stood, true, 0.3},
+		{"stood a quarter", BatchDay{Mixed: at(0), Poured: at(7.5), Life: 1800}, fact.Stood, false, 0.25},
+		{"21 min for 12", BatchDay{Poured: at(0), Rolled: at(21)}, fact.SlowSection, true, 0.75},
+		{"18 min for 12", BatchDay{Poured: at(0), Rolled: at(18)}, fact.SlowSection, false, 0.5},
+		{"210 for 300 µm", BatchDay{Films: []FilmRead{{Film: 210e-6}}}, fact.ThinFilm, true, 1.5},
+		{"210 for 300 µm, not thick", BatchDay{Films: []FilmRead{{Film: 210e-6}}}, fact.ThickFilm, false, -1.5},
+		{"390 for 300 µm", BatchDay{Films: []FilmRead{{Film: 390e-6}}}, fact.ThickFilm, true, 1.5},
+		{"expired the day before", BatchDay{Expires: "2031-03-03"}, fact.ExpiredLot, true, 1},
+		{"expires on the day", BatchDay{Expires: "2031-03-04"}, fact.ExpiredLot, false, 1},
+		{"two lost pails", BatchDay{Lost: []Remark{{}, {}}}, fact.HotBucket, true, 2},
 	} {
 		c.b.Number, c.b.Began = 1, at(0)
 		f := finding(issued(), &CoatDay{Batches: []BatchDay{c.b}})
@@ -83,7 +84,7 @@ func TestInductionIsNoStanding(t *testing.T) {
 	i.Coats[0].Batches[0].Card.Induction = 4 * 60
 	f := finding(i, &CoatDay{Batches: []BatchDay{{Number: 1, Began: at(0), Mixed: at(0), Poured: at(9), Life: 1800}}})
 	f.batch(0)
-	if got := weights(t, f)[Stood]; got.So || math.Abs(got.By-5.0/30) > 1e-9 ||
+	if got := weights(t, f)[fact.Stood]; got.So || math.Abs(got.By-5.0/30) > 1e-9 ||
 		!strings.Contains(plain(got.Text), "5 min") {
 		t.Errorf("%+v", got)
 	}
@@ -105,7 +106,7 @@ func TestWeightOfALateTieIn(t *testing.T) {
 			{Number: 2, Joined: c.joined, Rolled: c.rolled}}}
 		f := finding(issued(), &day)
 		f.joined(1)
-		got, there := weights(t, f)[JoinedLate]
+		got, there := weights(t, f)[fact.JoinedLate]
 		if there != c.there || got.So != c.so || math.Abs(got.By-c.by) > 1e-9 {
 			t.Errorf("%s: %+v", c.name, got)
 		}
@@ -119,31 +120,31 @@ func TestWeightsOfTheWeather(t *testing.T) {
 	for _, c := range []struct {
 		name string
 		read []Reading
-		want map[FactKey]float64 // the weight; negative ones are not so
+		want map[fact.Key]float64 // the weight; negative ones are not so
 	}{
 		{"a cold, damp hour", []Reading{{Coat: "c", At: minutes(10), Slab: warm(7), Humidity: humid(0.935),
 			Margin: warm(1.5)}},
-			map[FactKey]float64{NearDew: 0.5, ColdSlab: 0.6, Damp: 0.1}},
+			map[fact.Key]float64{fact.NearDew: 0.5, fact.ColdSlab: 0.6, fact.Damp: 0.1}},
 		{"well, and nobody read overnight", []Reading{{Coat: "c", At: minutes(10), Slab: warm(20), Humidity: humid(0.5),
-			Margin: warm(9)}}, map[FactKey]float64{}},
+			Margin: warm(9)}}, map[fact.Key]float64{}},
 		{"at the limits, six hours on", []Reading{{Coat: "c", At: minutes(30 + 6*60), Slab: warm(10), Humidity: humid(0.85),
-			Margin: warm(3)}}, map[FactKey]float64{NearDew: 0, ColdSlab: 0, Damp: 0}},
+			Margin: warm(3)}}, map[fact.Key]float64{fact.NearDew: 0, fact.ColdSlab: 0, fact.Damp: 0}},
 		{"the worst of three counts", []Reading{
 			{Coat: "c", At: minutes(-60), Slab: warm(12), Humidity: humid(0.6), Margin: warm(4)},
 			{Coat: "c", At: minutes(10), Slab: warm(9), Humidity: humid(0.935), Margin: warm(2.4)},
 			{Coat: "c", At: minutes(30 + 24*60), Slab: warm(11), Humidity: humid(0.7), Margin: warm(3.5)}},
-			map[FactKey]float64{NearDew: 0.2, ColdSlab: 0.2, Damp: 0.1, Warming: -3}},
+			map[fact.Key]float64{fact.NearDew: 0.2, fact.ColdSlab: 0.2, fact.Damp: 0.1, fact.Warming: -3}},
 		{"too early, too late, another surface", []Reading{
 			{Coat: "c", At: minutes(-61), Slab: warm(2)}, {Coat: "c", At: minutes(31 + 24*60), Slab: warm(2)},
-			{Coat: "elsewhere", At: minutes(10), Slab: warm(2)}}, map[FactKey]float64{}},
+			{Coat: "elsewhere", At: minutes(10), Slab: warm(2)}}, map[fact.Key]float64{}},
 		{"half an hour apart, 2 K up", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
-			{Coat: "c", At: minutes(30), Slab: warm(22)}}, map[FactKey]float64{Warming: 1.0 / 3}},
+			{Coat: "c", At: minutes(30), Slab: warm(22)}}, map[fact.Key]float64{fact.Warming: 1.0 / 3}},
 		{"as much as a gauge may be off", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
-			{Coat: "c", At: minutes(30), Slab: warm(21.5)}}, map[FactKey]float64{Warming: 0}},
+			{Coat: "c", At: minutes(30), Slab: warm(21.5)}}, map[fact.Key]float64{fact.Warming: 0}},
 		{"less than that apart", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
-			{Coat: "c", At: minutes(29), Slab: warm(22)}}, map[FactKey]float64{}},
+			{Coat: "c", At: minutes(29), Slab: warm(22)}}, map[fact.Key]float64{}},
 		{"a later reading tells nothing of the pour", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
-			{Coat: "c", At: minutes(91), Slab: warm(25)}}, map[FactKey]float64{}},
+			{Coat: "c", At: minutes(91), Slab: warm(25)}}, map[fact.Key]float64{}},
 	} {
 		f := finding(issued(), &CoatDay{Begun: at(0), Ends: minutes(30)}, c.read...)
 		f.weather()
@@ -173,7 +174,7 @@ func TestWeightOfUnevenFilms(t *testing.T) {
 	} {
 		f := finding(issued(), &CoatDay{Begun: at(0), Batches: []BatchDay{{Films: c.films}}})
 		f.coat()
-		got, there := weights(t, f)[UnevenFilm]
+		got, there := weights(t, f)[fact.UnevenFilm]
 		if there != c.there || math.Abs(got.By-c.by) > 1e-9 || got.So != (c.by > 1+1e-9) {
 			t.Errorf("%s: %+v", c.name, got)
 		}
@@ -192,7 +193,7 @@ func TestFactsOfDaylight(t *testing.T) {
 		i.Coats[0].Product.Sun, i.Coats[0].Last = c.sun, c.last
 		f := finding(i, &CoatDay{Begun: at(0)})
 		f.coat()
-		if got, there := weights(t, f)[Ambers]; there != c.there || got.So != c.so {
+		if got, there := weights(t, f)[fact.Ambers]; there != c.there || got.So != c.so {
 			t.Errorf("%q, last %v: %+v", c.sun, c.last, got)
 		}
 	}
@@ -218,7 +219,7 @@ func TestLotsAndMixing(t *testing.T) {
 	} {
 		f := finding(issued(), &CoatDay{Batches: c.batches})
 		f.lots()
-		if len(f.out) > 0 != c.any || c.any && (f.out[0].So != c.so || f.out[0].Text != c.text || f.out[0].Key != OtherLots) {
+		if len(f.out) > 0 != c.any || c.any && (f.out[0].So != c.so || f.out[0].Text != c.text || f.out[0].Key != fact.OtherLots) {
 			t.Errorf("%s: %+v", c.name, f.out)
 		}
 	}
@@ -230,7 +231,7 @@ func TestLotsAndMixing(t *testing.T) {
 		meets, mixed := minutes(-20), minutes(-20).Add(time.Duration(float64(took)*1e9))
 		f := finding(i, &CoatDay{Batches: []BatchDay{{Number: 1, Began: poured, Meets: &meets, Mixed: &mixed}}})
 		f.batch(0)
-		if got := weights(t, f)[OverMixed]; got.So != (took != 2*hands) {
+		if got := weights(t, f)[fact.OverMixed]; got.So != (took != 2*hands) {
 			t.Errorf("%v of %v, at most %v: %+v", took, hands, most, got)
 		}
 	}
@@ -240,18 +241,18 @@ func TestLotsAndMixing(t *testing.T) {
 // phrase on its button is weak evidence, one with words of somebody's own is not.
 func TestSignsOfTheSurvey(t *testing.T) {
 	i := issued()
-	i.Surfaces[0].Signs = []Sign{{Key: DampSlab, So: true, By: 0.5, Text: "The slab holds 88% of moisture."},
-		{Key: NoProfile, Text: "CSP 3."}}
+	i.Surfaces[0].Signs = []Sign{{Key: fact.DampSlab, So: true, By: 0.5, Text: "The slab holds 88% of moisture."},
+		{Key: fact.NoProfile, Text: "CSP 3."}}
 	gate := Gate{Key: "surface", Title: "Surface", Saw: "Checks closed, surface dry and sound"}
 	for what, weak := range map[string]bool{gate.Saw: true, "dry, swept twice, white cloth clean": false} {
 		f := finding(i, &CoatDay{Begun: at(0), Ends: minutes(30), Gates: []GateState{{Gate: gate, Closed: true, What: what}}})
 		f.coat()
 		got := weights(t, f)
-		if d := got[DampSlab]; !d.So || d.By != 0.5 || d.Text != "Survey: The slab holds 88% of moisture." {
+		if d := got[fact.DampSlab]; !d.So || d.By != 0.5 || d.Text != "Survey: The slab holds 88% of moisture." {
 			t.Errorf("%+v", d)
 		}
-		if got[NoProfile].So || got[OpenSurface].So || got[OpenSurface].Weak != weak {
-			t.Errorf("“%s”: %+v", what, got[OpenSurface])
+		if got[fact.NoProfile].So || got[fact.OpenSurface].So || got[fact.OpenSurface].Weak != weak {
+			t.Errorf("“%s”: %+v", what, got[fact.OpenSurface])
 		}
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour/sim"
+	"nephelon/core/record/fact"
 	"nephelon/core/work"
 )
 
@@ -70,10 +71,10 @@ type Surface struct {
 
 // Sign holds what the survey of a surface told of the ground.
 type Sign struct {
-	Key  FactKey `json:"key"`
-	So   bool    `json:"so" doc:"It was so; else the survey showed that it was not"`
-	By   float64 `json:"by,omitempty" doc:"How far, as for facts"`
-	Text string  `json:"text"`
+	Key  fact.Key `json:"key"`
+	So   bool     `json:"so" doc:"It was so; else the survey showed that it was not"`
+	By   float64  `json:"by,omitempty" doc:"How far, as for facts"`
+	Text string   `json:"text"`
 }
 
 // Coat is a coat of an issued plan.

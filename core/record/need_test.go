@@ -7,6 +7,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/record/fact"
 	"nephelon/core/work"
 )
 
@@ -138,7 +139,7 @@ func twoCoats() *Issue {
 // A coat that goes on before, inside, after the window of the one below, and after it was abraded.
 func TestFactsOfTheWindow(t *testing.T) {
 	slab := measure.Temperature(20)
-	fact := func(hours float64, abraded bool, key FactKey) *Fact {
+	found := func(hours float64, abraded bool, key fact.Key) *fact.Fact {
 		j := tablet("aaaa")
 		j.log(minutes(-30), Read, "coat/c", Body{Slab: &slab})
 		for n := 1; n <= 3; n++ {
@@ -165,15 +166,15 @@ func TestFactsOfTheWindow(t *testing.T) {
 	for _, c := range []struct {
 		hours   float64
 		abraded bool
-		key     FactKey
+		key     fact.Key
 		so      bool
 		text    string
 	}{
-		{3, false, TooEarly, true, "was ready from"}, {10, false, TooEarly, false, "was ready from"},
-		{10, false, MissedWindow, false, "inside the window"}, {30, false, MissedWindow, true, "was not abraded"},
-		{30, true, MissedWindow, false, "was abraded at"},
+		{3, false, fact.TooEarly, true, "was ready from"}, {10, false, fact.TooEarly, false, "was ready from"},
+		{10, false, fact.MissedWindow, false, "inside the window"}, {30, false, fact.MissedWindow, true, "was not abraded"},
+		{30, true, fact.MissedWindow, false, "was abraded at"},
 	} {
-		if f := fact(c.hours, c.abraded, c.key); f == nil || f.So != c.so || !strings.Contains(plain(f.Text), c.text) {
+		if f := found(c.hours, c.abraded, c.key); f == nil || f.So != c.so || !strings.Contains(plain(f.Text), c.text) {
 			t.Errorf("after %v h, abraded %v: %s is %+v, want %v, “%s”", c.hours, c.abraded, c.key, f, c.so, c.text)
 		}
 	}

@@ -14,6 +14,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour/sim"
+	"nephelon/core/record/fact"
 	"nephelon/core/work"
 )
 
@@ -579,7 +580,7 @@ func TestWhatWasLoggedAfterwardsTellsNoPace(t *testing.T) {
 // the pail a minute before its end, from 27 to 28 two after.
 func TestFactsOfABatch(t *testing.T) {
 	film, slab, warmer := measure.Film(390e-6), measure.Temperature(18), measure.Temperature(20)
-	fact := func(events []Event, key FactKey) *Fact {
+	found := func(events []Event, key fact.Key) *fact.Fact {
 		for _, f := range tell(issued(), events, minutes(300)).Facts {
 			if f.Key == key && f.Batch <= 1 {
 				return &f
@@ -602,26 +603,26 @@ func TestFactsOfABatch(t *testing.T) {
 	}
 	for _, c := range []struct {
 		poured float64
-		key    FactKey
+		key    fact.Key
 		so     bool
 		text   string
 	}{
-		{24, PouredLate, false, "1 min before"}, {27, PouredLate, true, "2 min after"},
-		{24, OffRatio, true, "11.1"}, // 2 : 1 wanted, 2.222 : 1 weighed
-		{24, MuchHardener, false, "too little hardener"},
-		{24, UnderMixed, true, "2 min of 3 min"},
-		{24, ThickFilm, true, "390"}, {24, ThinFilm, false, "390"},
-		{24, Warming, true, "rose by 2"},
-		{24, OpenDust, true, "open"},
-		{24, Stood, true, "26 min"}, {1, Stood, false, "3 min"},
-		{24, SlowSection, false, "12 min"},
+		{24, fact.PouredLate, false, "1 min before"}, {27, fact.PouredLate, true, "2 min after"},
+		{24, fact.OffRatio, true, "11.1"}, // 2 : 1 wanted, 2.222 : 1 weighed
+		{24, fact.MuchHardener, false, "too little hardener"},
+		{24, fact.UnderMixed, true, "2 min of 3 min"},
+		{24, fact.ThickFilm, true, "390"}, {24, fact.ThinFilm, false, "390"},
+		{24, fact.Warming, true, "rose by 2"},
+		{24, fact.OpenDust, true, "open"},
+		{24, fact.Stood, true, "26 min"}, {1, fact.Stood, false, "3 min"},
+		{24, fact.SlowSection, false, "12 min"},
 	} {
-		f := fact(day(c.poured), c.key)
+		f := found(day(c.poured), c.key)
 		if f == nil || f.So != c.so || !strings.Contains(plain(f.Text), c.text) {
 			t.Errorf("poured at %v: %s is %+v, want %v, “%s”", c.poured, c.key, f, c.so, c.text)
 		}
 	}
-	if f := fact(day(24), NearDew); f != nil {
+	if f := found(day(24), fact.NearDew); f != nil {
 		t.Errorf("no humidity was read, and yet: %+v", f)
 	}
 }

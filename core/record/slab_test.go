@@ -7,6 +7,7 @@ import (
 
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/record/fact"
 )
 
 func warm(v float64) *measure.Temperature { t := measure.Temperature(v); return &t }
@@ -116,7 +117,7 @@ func TestACleanNightIsKnownOnlyWhenRead(t *testing.T) {
 		j.log(minutes(c.after*60), Read, "coat/c", Body{Slab: warm(c.slab), Air: warm(20), Humidity: &humid})
 		known, so := false, false
 		for _, f := range tell(issued(), j.all, minutes(48*60)).Facts {
-			if f.Key == NearDew {
+			if f.Key == fact.NearDew {
 				known, so = true, f.So
 			}
 		}

@@ -9,6 +9,7 @@ import (
 	"slices"
 
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 )
 
 // Symptom is something that is seen on a floor.
@@ -31,9 +32,9 @@ type Cause struct {
 
 // Shows holds how much a fact of a record bears on a cause.
 type Shows struct {
-	Fact   record.FactKey `json:"fact"`
-	Weight float64        `json:"weight" doc:"Added where it was so, half of it taken off where the record shows that it was not"`
-	Own    bool           `json:"own,omitempty" doc:"It is this house's own"`
+	Fact   fact.Key `json:"fact"`
+	Weight float64  `json:"weight" doc:"Added where it was so, half of it taken off where the record shows that it was not"`
+	Own    bool     `json:"own,omitempty" doc:"It is this house's own"`
 }
 
 // Remedy holds what mends it.
@@ -45,10 +46,10 @@ type Remedy struct {
 
 // Evidence is a piece that speaks for or against a cause.
 type Evidence struct {
-	Text   string         `json:"text"`
-	Weight float64        `json:"weight" doc:"Above zero speaks for it"`
-	Fact   record.FactKey `json:"fact,omitempty"`
-	Batch  int            `json:"batch,omitempty"`
+	Text   string   `json:"text"`
+	Weight float64  `json:"weight" doc:"Above zero speaks for it"`
+	Fact   fact.Key `json:"fact,omitempty"`
+	Batch  int      `json:"batch,omitempty"`
 }
 
 // Ranked is a cause with what speaks for and against it.
@@ -84,10 +85,10 @@ type Past struct {
 
 // Own is a weight or a prior as a house has it, in place of common practice.
 type Own struct {
-	Symptom string         `json:"symptom" minLength:"1" maxLength:"40"`
-	Cause   string         `json:"cause" minLength:"1" maxLength:"40"`
-	Fact    record.FactKey `json:"fact,omitempty" maxLength:"40" doc:"The prior when left out"`
-	Value   float64        `json:"value" minimum:"-10" maximum:"10"`
+	Symptom string   `json:"symptom" minLength:"1" maxLength:"40"`
+	Cause   string   `json:"cause" minLength:"1" maxLength:"40"`
+	Fact    fact.Key `json:"fact,omitempty" maxLength:"40" doc:"The prior when left out"`
+	Value   float64  `json:"value" minimum:"-10" maximum:"10"`
 }
 
 // owned is a symptom with what a house has in place of common practice.
@@ -122,7 +123,7 @@ const (
 
 // Judge ranks the causes of something that is wrong. Past are the faults of this company
 // that were found out; they correct the priors. Own are the weights it has in place of common practice.
-func Judge(t record.Trouble, facts []record.Fact, past []Past, own []Own) (Opinion, error) {
+func Judge(t record.Trouble, facts []fact.Fact, past []Past, own []Own) (Opinion, error) {
 	at := slices.IndexFunc(Symptoms(), func(s Symptom) bool { return s.Key == t.Seen })
 	if at < 0 {
 		return Opinion{}, fmt.Errorf("seen: there is no fault named “%s”; take one of the list", t.Seen)
@@ -185,7 +186,7 @@ func learnt(s Symptom, c Cause, past []Past) (prior float64, text string) {
 }
 
 // rank adds up what speaks for and against a cause.
-func rank(c Cause, t record.Trouble, facts []record.Fact, prior float64, text string) Ranked {
+func rank(c Cause, t record.Trouble, facts []fact.Fact, prior float64, text string) Ranked {
 	r := Ranked{Cause: c, Score: prior, Evidence: []Evidence{}, PriorText: text}
 	for _, shows := range c.Shows {
 		best := -1

@@ -9,89 +9,90 @@ import (
 	"testing"
 
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 )
 
 // day is a made-up day's facts: everything clean but for what is planted.
-func day(planted ...record.Fact) []record.Fact {
-	clean := []record.FactKey{
-		record.OffRatio, record.MuchHardener, record.UnderMixed, record.PouredLate, record.ColdSlab, record.NearDew,
-		record.Damp, record.Warming, record.JoinedLate,
-		record.SlowSection, record.ThinFilm, record.ThickFilm, record.UnevenFilm, record.MissedWindow, record.TooEarly,
-		record.OpenSurface, record.OpenDust, record.OpenWater,
-		record.OpenForecast, record.Ambers, record.Stood,
+func day(planted ...fact.Fact) []fact.Fact {
+	clean := []fact.Key{
+		fact.OffRatio, fact.MuchHardener, fact.UnderMixed, fact.PouredLate, fact.ColdSlab, fact.NearDew,
+		fact.Damp, fact.Warming, fact.JoinedLate,
+		fact.SlowSection, fact.ThinFilm, fact.ThickFilm, fact.UnevenFilm, fact.MissedWindow, fact.TooEarly,
+		fact.OpenSurface, fact.OpenDust, fact.OpenWater,
+		fact.OpenForecast, fact.Ambers, fact.Stood,
 	}
 	facts := slices.Clone(planted)
 	for _, key := range clean {
-		if !slices.ContainsFunc(planted, func(f record.Fact) bool { return f.Key == key }) {
-			facts = append(facts, record.Fact{Key: key, Coat: "c", Text: fmt.Sprintf("%s was not so.", key)})
+		if !slices.ContainsFunc(planted, func(f fact.Fact) bool { return f.Key == key }) {
+			facts = append(facts, fact.Fact{Key: key, Coat: "c", Text: fmt.Sprintf("%s was not so.", key)})
 		}
 	}
 	return facts
 }
 
-func so(key record.FactKey, batch int, by float64) record.Fact {
-	return record.Fact{Key: key, Coat: "c", Batch: batch, So: true, By: by, Text: fmt.Sprintf("%s was so.", key)}
+func so(key fact.Key, batch int, by float64) fact.Fact {
+	return fact.Fact{Key: key, Coat: "c", Batch: batch, So: true, By: by, Text: fmt.Sprintf("%s was so.", key)}
 }
 
 // Of made-up days with one planted cause each, the planted one ranks first; invented cases.
 func TestThePlantedCauseRanksFirst(t *testing.T) {
 	days := []struct {
 		seen, cause string
-		facts       []record.Fact
+		facts       []fact.Fact
 		yes, no     []string
 	}{
-		{"soft", "ratio", []record.Fact{so(record.OffRatio, 3, 2.5)}, nil, nil},
-		{"soft", "mixing", []record.Fact{so(record.UnderMixed, 3, 0.8)}, nil, nil},
-		{"soft", "cold", []record.Fact{so(record.ColdSlab, 0, 0.7)}, nil, nil},
+		{"soft", "ratio", []fact.Fact{so(fact.OffRatio, 3, 2.5)}, nil, nil},
+		{"soft", "mixing", []fact.Fact{so(fact.UnderMixed, 3, 0.8)}, nil, nil},
+		{"soft", "cold", []fact.Fact{so(fact.ColdSlab, 0, 0.7)}, nil, nil},
 		{"soft", "residue", nil, []string{"residue"}, nil},
 		{"soft", "pair", nil, []string{"pair"}, []string{"residue"}},
-		{"bubbles", "outgassing", []record.Fact{so(record.Warming, 0, 3)}, nil, nil},
+		{"bubbles", "outgassing", []fact.Fact{so(fact.Warming, 0, 3)}, nil, nil},
 		{"bubbles", "porous", nil, []string{"porous"}, nil},
 		{"bubbles", "air", nil, []string{"air"}, []string{"porous"}},
-		{"bubbles", "damp", []record.Fact{so(record.OpenSurface, 0, 1), so(record.Damp, 0, 0.2)}, nil, []string{"porous"}},
-		{"hot", "stood", []record.Fact{so(record.Stood, 3, 0.5)}, nil, nil},
+		{"bubbles", "damp", []fact.Fact{so(fact.OpenSurface, 0, 1), so(fact.Damp, 0, 0.2)}, nil, []string{"porous"}},
+		{"hot", "stood", []fact.Fact{so(fact.Stood, 3, 0.5)}, nil, nil},
 		{"hot", "warm", nil, []string{"warm"}, nil},
-		{"hot", "hardener", []record.Fact{so(record.MuchHardener, 3, 2), so(record.OffRatio, 3, 2)}, nil, nil},
-		{"lap", "late", []record.Fact{so(record.JoinedLate, 3, 0.3)}, nil, nil},
-		{"lap", "slow", []record.Fact{so(record.SlowSection, 3, 0.9)}, nil, nil},
-		{"lap", "aged", []record.Fact{so(record.PouredLate, 3, 0.2), so(record.Stood, 3, 0.4)}, nil, nil},
-		{"bands", "uneven", []record.Fact{so(record.UnevenFilm, 0, 0.5)}, nil, nil},
+		{"hot", "hardener", []fact.Fact{so(fact.MuchHardener, 3, 2), so(fact.OffRatio, 3, 2)}, nil, nil},
+		{"lap", "late", []fact.Fact{so(fact.JoinedLate, 3, 0.3)}, nil, nil},
+		{"lap", "slow", []fact.Fact{so(fact.SlowSection, 3, 0.9)}, nil, nil},
+		{"lap", "aged", []fact.Fact{so(fact.PouredLate, 3, 0.2), so(fact.Stood, 3, 0.4)}, nil, nil},
+		{"bands", "uneven", []fact.Fact{so(fact.UnevenFilm, 0, 0.5)}, nil, nil},
 		{"bands", "stirred", nil, []string{"stirred"}, nil},
-		{"peeling", "window", []record.Fact{so(record.MissedWindow, 0, 5)}, nil, nil},
-		{"peeling", "surface", []record.Fact{so(record.OpenSurface, 0, 1)}, nil, nil},
-		{"haze", "dew", []record.Fact{so(record.NearDew, 0, 0.6)}, nil, nil},
-		{"haze", "water", []record.Fact{so(record.OpenWater, 0, 1)}, nil, nil},
-		{"haze", "humid", []record.Fact{so(record.Damp, 0, 0.1)}, nil, nil},
-		{"specks", "dust", []record.Fact{so(record.OpenDust, 0, 1)}, nil, nil},
+		{"peeling", "window", []fact.Fact{so(fact.MissedWindow, 0, 5)}, nil, nil},
+		{"peeling", "surface", []fact.Fact{so(fact.OpenSurface, 0, 1)}, nil, nil},
+		{"haze", "dew", []fact.Fact{so(fact.NearDew, 0, 0.6)}, nil, nil},
+		{"haze", "water", []fact.Fact{so(fact.OpenWater, 0, 1)}, nil, nil},
+		{"haze", "humid", []fact.Fact{so(fact.Damp, 0, 0.1)}, nil, nil},
+		{"specks", "dust", []fact.Fact{so(fact.OpenDust, 0, 1)}, nil, nil},
 		{"specks", "roller", nil, []string{"roller"}, nil},
-		{"runs", "thick", []record.Fact{so(record.ThickFilm, 3, 1.4)}, nil, nil},
-		{"bare", "thin", []record.Fact{so(record.ThinFilm, 3, 1.4)}, nil, nil},
-		{"amber", "sun", []record.Fact{so(record.Ambers, 0, 1)}, nil, nil},
-		{"undried", "ratio", []record.Fact{so(record.OffRatio, 3, 1)}, nil, nil},
-		{"undried", "old", []record.Fact{so(record.ExpiredLot, 3, 1)}, nil, nil},
-		{"soft", "old", []record.Fact{so(record.ExpiredLot, 3, 1)}, nil, []string{"residue"}},
-		{"peeling", "damp", []record.Fact{so(record.DampSlab, 0, 0.5), so(record.YoungSlab, 0, 0.5)}, nil, nil},
-		{"peeling", "damp", []record.Fact{so(record.NearDew, 0, 1)}, []string{"damp"}, nil},
-		{"peeling", "surface", []record.Fact{so(record.NoProfile, 0, 0.5), so(record.DampSlab, 0, 0.5)}, []string{"surface"},
+		{"runs", "thick", []fact.Fact{so(fact.ThickFilm, 3, 1.4)}, nil, nil},
+		{"bare", "thin", []fact.Fact{so(fact.ThinFilm, 3, 1.4)}, nil, nil},
+		{"amber", "sun", []fact.Fact{so(fact.Ambers, 0, 1)}, nil, nil},
+		{"undried", "ratio", []fact.Fact{so(fact.OffRatio, 3, 1)}, nil, nil},
+		{"undried", "old", []fact.Fact{so(fact.ExpiredLot, 3, 1)}, nil, nil},
+		{"soft", "old", []fact.Fact{so(fact.ExpiredLot, 3, 1)}, nil, []string{"residue"}},
+		{"peeling", "damp", []fact.Fact{so(fact.DampSlab, 0, 0.5), so(fact.YoungSlab, 0, 0.5)}, nil, nil},
+		{"peeling", "damp", []fact.Fact{so(fact.NearDew, 0, 1)}, []string{"damp"}, nil},
+		{"peeling", "surface", []fact.Fact{so(fact.NoProfile, 0, 0.5), so(fact.DampSlab, 0, 0.5)}, []string{"surface"},
 			[]string{"damp"}},
-		{"peeling", "acid", []record.Fact{so(record.OffPH, 0, 0.5)}, nil, nil},
-		{"bubbles", "damp", []record.Fact{so(record.DampSlab, 0, 1)}, nil, []string{"porous"}},
-		{"fisheyes", "oil", []record.Fact{so(record.Contaminated, 0, 0.5)}, nil, nil},
+		{"peeling", "acid", []fact.Fact{so(fact.OffPH, 0, 0.5)}, nil, nil},
+		{"bubbles", "damp", []fact.Fact{so(fact.DampSlab, 0, 1)}, nil, []string{"porous"}},
+		{"fisheyes", "oil", []fact.Fact{so(fact.Contaminated, 0, 0.5)}, nil, nil},
 		{"cracks", "moved", nil, []string{"moved"}, nil},
-		{"cracks", "below", []record.Fact{so(record.TooEarly, 0, 2)}, nil, []string{"moved"}},
-		{"osmosis", "damp", []record.Fact{so(record.DampSlab, 0, 0.5)}, nil, nil},
-		{"osmosis", "ratio", []record.Fact{so(record.OffRatio, 3, 2)}, nil, []string{"damp"}},
-		{"ghosting", "thin", []record.Fact{so(record.ThinFilm, 3, 1)}, nil, nil},
-		{"tyres", "bond", []record.Fact{so(record.NoProfile, 0, 0.5)}, nil, nil},
+		{"cracks", "below", []fact.Fact{so(fact.TooEarly, 0, 2)}, nil, []string{"moved"}},
+		{"osmosis", "damp", []fact.Fact{so(fact.DampSlab, 0, 0.5)}, nil, nil},
+		{"osmosis", "ratio", []fact.Fact{so(fact.OffRatio, 3, 2)}, nil, []string{"damp"}},
+		{"ghosting", "thin", []fact.Fact{so(fact.ThinFilm, 3, 1)}, nil, nil},
+		{"tyres", "bond", []fact.Fact{so(fact.NoProfile, 0, 0.5)}, nil, nil},
 		{"tyres", "soft", nil, []string{"soft"}, []string{"bond"}},
-		{"crazing", "hardener", []record.Fact{so(record.MuchHardener, 3, 2)}, nil, nil},
-		{"peel", "cold", []record.Fact{so(record.ColdSlab, 0, 0.5)}, nil, nil},
-		{"short", "thin", []record.Fact{so(record.ThinFilm, 3, 1)}, nil, nil},
-		{"shade", "lots", []record.Fact{so(record.OtherLots, 0, 1)}, nil, nil},
-		{"solvent", "early", []record.Fact{so(record.TooEarly, 0, 2)}, nil, nil},
-		{"craters", "pores", []record.Fact{so(record.OpenPores, 0, 0.5)}, nil, nil},
-		{"cloudy", "whipped", []record.Fact{so(record.OverMixed, 3, 1)}, nil, nil},
-		{"ring", "walls", []record.Fact{so(record.UnderMixed, 3, 1)}, nil, nil},
+		{"crazing", "hardener", []fact.Fact{so(fact.MuchHardener, 3, 2)}, nil, nil},
+		{"peel", "cold", []fact.Fact{so(fact.ColdSlab, 0, 0.5)}, nil, nil},
+		{"short", "thin", []fact.Fact{so(fact.ThinFilm, 3, 1)}, nil, nil},
+		{"shade", "lots", []fact.Fact{so(fact.OtherLots, 0, 1)}, nil, nil},
+		{"solvent", "early", []fact.Fact{so(fact.TooEarly, 0, 2)}, nil, nil},
+		{"craters", "pores", []fact.Fact{so(fact.OpenPores, 0, 0.5)}, nil, nil},
+		{"cloudy", "whipped", []fact.Fact{so(fact.OverMixed, 3, 1)}, nil, nil},
+		{"ring", "walls", []fact.Fact{so(fact.UnderMixed, 3, 1)}, nil, nil},
 		{"tape", "shut", nil, []string{"shut"}, nil},
 	}
 	missed := 0
@@ -122,7 +123,7 @@ func TestThePlantedCauseRanksFirst(t *testing.T) {
 // asked; where all that it knows was well, neither.
 func TestNothingIsAssertedFromNothing(t *testing.T) {
 	for _, s := range Symptoms() {
-		for _, facts := range [][]record.Fact{nil, day()} {
+		for _, facts := range [][]fact.Fact{nil, day()} {
 			got, err := Judge(record.Trouble{Seen: s.Key, Coat: "c", Batch: 3}, facts, nil, nil)
 			if err != nil {
 				t.Fatal(err)
@@ -146,10 +147,10 @@ func TestNothingIsAssertedFromNothing(t *testing.T) {
 
 // Facts of another coat or another batch say nothing of this one.
 func TestOnlyItsOwnFactsCount(t *testing.T) {
-	other := so(record.OffRatio, 3, 3)
+	other := so(fact.OffRatio, 3, 3)
 	other.Coat = "d"
-	for _, f := range []record.Fact{other, so(record.OffRatio, 2, 3)} {
-		got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{f}, nil, nil)
+	for _, f := range []fact.Fact{other, so(fact.OffRatio, 2, 3)} {
+		got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []fact.Fact{f}, nil, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -186,7 +187,7 @@ func TestPastFaultsCorrectThePriors(t *testing.T) {
 // that is half as much again off as is allowed; by hand.
 func TestTheScoreAddsUp(t *testing.T) {
 	got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3},
-		[]record.Fact{so(record.OffRatio, 3, 0.5), {Key: record.UnderMixed, Coat: "c", Batch: 3}}, nil, nil)
+		[]fact.Fact{so(fact.OffRatio, 3, 0.5), {Key: fact.UnderMixed, Coat: "c", Batch: 3}}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -202,8 +203,8 @@ func TestTheScoreAddsUp(t *testing.T) {
 // names alone, and they are told as its own.
 func TestOwnWeights(t *testing.T) {
 	trouble := record.Trouble{Seen: "soft", Coat: "c", Batch: 3}
-	own := []Own{{"soft", "ratio", record.OffRatio, 1}, {"soft", "mixing", "", 4}, {"lap", "late", record.JoinedLate, 9}}
-	got, err := Judge(trouble, []record.Fact{so(record.OffRatio, 3, 1)}, nil, own)
+	own := []Own{{"soft", "ratio", fact.OffRatio, 1}, {"soft", "mixing", "", 4}, {"lap", "late", fact.JoinedLate, 9}}
+	got, err := Judge(trouble, []fact.Fact{so(fact.OffRatio, 3, 1)}, nil, own)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -237,27 +238,27 @@ func TestLearntPrior(t *testing.T) {
 // What a sign of weight 2 adds, by hand: 2 × (0.6 + 0.4 × by) where it is so, by from 0 to 1, and −1 where
 // it is not. Of several the strongest that is so counts.
 func TestWeightOfEvidence(t *testing.T) {
-	c := Cause{Key: "a", Ask: "Was it?", Shows: []Shows{{Fact: record.OffRatio, Weight: 2}}}
-	is := func(by float64) record.Fact { return so(record.OffRatio, 3, by) }
-	not := record.Fact{Key: record.OffRatio, Coat: "c", Batch: 3}
+	c := Cause{Key: "a", Ask: "Was it?", Shows: []Shows{{Fact: fact.OffRatio, Weight: 2}}}
+	is := func(by float64) fact.Fact { return so(fact.OffRatio, 3, by) }
+	not := fact.Fact{Key: fact.OffRatio, Coat: "c", Batch: 3}
 	whole, other := is(0.5), is(1)
 	whole.Batch, other.Batch = 0, 2
 	for _, k := range []struct {
 		name    string
-		facts   []record.Fact
+		facts   []fact.Fact
 		batch   int
 		answers []record.Answer
 		adds    float64
 		so      bool
 	}{
-		{"half", []record.Fact{is(0.5)}, 3, nil, 1.6, true},
-		{"more than all", []record.Fact{is(7)}, 3, nil, 2, true},
-		{"less than nothing", []record.Fact{is(-3)}, 3, nil, 1.2, true},
-		{"not so", []record.Fact{not}, 3, nil, -1, false},
-		{"the strongest", []record.Fact{not, is(0.25), is(0.75), is(0.5), not}, 3, nil, 1.8, true},
-		{"of the whole coat", []record.Fact{whole}, 3, nil, 1.6, true},
-		{"of another batch", []record.Fact{other}, 3, nil, 0, false},
-		{"a fault of the whole coat", []record.Fact{other}, 0, nil, 2, true},
+		{"half", []fact.Fact{is(0.5)}, 3, nil, 1.6, true},
+		{"more than all", []fact.Fact{is(7)}, 3, nil, 2, true},
+		{"less than nothing", []fact.Fact{is(-3)}, 3, nil, 1.2, true},
+		{"not so", []fact.Fact{not}, 3, nil, -1, false},
+		{"the strongest", []fact.Fact{not, is(0.25), is(0.75), is(0.5), not}, 3, nil, 1.8, true},
+		{"of the whole coat", []fact.Fact{whole}, 3, nil, 1.6, true},
+		{"of another batch", []fact.Fact{other}, 3, nil, 0, false},
+		{"a fault of the whole coat", []fact.Fact{other}, 0, nil, 2, true},
 		{"yes", nil, 3, []record.Answer{{Question: "a", Yes: true}}, 2, true},
 		{"no", nil, 3, []record.Answer{{Question: "a"}}, -2, false},
 		{"an answer to something else", nil, 3, []record.Answer{{Question: "b", Yes: true}}, 0, false},
@@ -268,8 +269,8 @@ func TestWeightOfEvidence(t *testing.T) {
 		}
 	}
 	// The evidence that weighs most comes first, for or against.
-	c.Shows = append(c.Shows, Shows{Fact: record.UnderMixed, Weight: 6})
-	e := rank(c, record.Trouble{Coat: "c"}, []record.Fact{is(0), {Key: record.UnderMixed, Coat: "c"}}, 0, "").Evidence
+	c.Shows = append(c.Shows, Shows{Fact: fact.UnderMixed, Weight: 6})
+	e := rank(c, record.Trouble{Coat: "c"}, []fact.Fact{is(0), {Key: fact.UnderMixed, Coat: "c"}}, 0, "").Evidence
 	if len(e) != 2 || e[0].Weight != -3 || math.Abs(e[1].Weight-1.2) > 1e-12 {
 		t.Errorf("%+v", e)
 	}
@@ -308,14 +309,14 @@ func TestQuestionThatTellsMost(t *testing.T) {
 // A gate that was closed with the phrase on its button takes less off a cause than one with words of
 // somebody's own; what nobody looked at takes nothing off. By hand, of a weight of 2: 0.3 and 1.
 func TestAPhraseIsWeakEvidence(t *testing.T) {
-	c := Cause{Key: "a", Shows: []Shows{{Fact: record.OpenSurface, Weight: 2}}}
+	c := Cause{Key: "a", Shows: []Shows{{Fact: fact.OpenSurface, Weight: 2}}}
 	for _, k := range []struct {
-		facts []record.Fact
+		facts []fact.Fact
 		adds  float64
 	}{
-		{nil, 0}, {[]record.Fact{{Key: record.OpenSurface, Coat: "c"}}, -1},
-		{[]record.Fact{{Key: record.OpenSurface, Coat: "c", Weak: true}}, -0.3},
-		{[]record.Fact{{Key: record.OpenSurface, Coat: "c", Weak: true, So: true, By: 1}}, 2},
+		{nil, 0}, {[]fact.Fact{{Key: fact.OpenSurface, Coat: "c"}}, -1},
+		{[]fact.Fact{{Key: fact.OpenSurface, Coat: "c", Weak: true}}, -0.3},
+		{[]fact.Fact{{Key: fact.OpenSurface, Coat: "c", Weak: true, So: true, By: 1}}, 2},
 	} {
 		if got := rank(c, record.Trouble{Coat: "c"}, k.facts, 1, ""); math.Abs(got.Score-1-k.adds) > 1e-12 {
 			t.Errorf("%+v: %v, want %v", k.facts, got.Score-1, k.adds)
@@ -327,7 +328,7 @@ func TestAPhraseIsWeakEvidence(t *testing.T) {
 // cause before one that somebody who was there confirmed, nor before one that practice knows far better.
 func TestAssertedAndSuspectedAreWeighedTogether(t *testing.T) {
 	got, err := Judge(record.Trouble{Seen: "bubbles", Coat: "c", Batch: 3, Answers: []record.Answer{{Question: "air"}}},
-		[]record.Fact{so(record.OverMixed, 3, 0)}, nil, nil)
+		[]fact.Fact{so(fact.OverMixed, 3, 0)}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -368,8 +369,8 @@ func TestSharesAreCalibrated(t *testing.T) {
 			at++
 		}
 		trouble := record.Trouble{Seen: s.Key, Coat: "c", Batch: 3}
-		known := map[record.FactKey]bool{}
-		var facts []record.Fact
+		known := map[fact.Key]bool{}
+		var facts []fact.Fact
 		for n, c := range s.Causes {
 			for _, shows := range c.Shows {
 				if known[shows.Fact] {
@@ -384,7 +385,7 @@ func TestSharesAreCalibrated(t *testing.T) {
 				case random.Float64() < is:
 					facts = append(facts, so(shows.Fact, 0, random.Float64()))
 				case random.IntN(2) == 0:
-					facts = append(facts, record.Fact{Key: shows.Fact, Coat: "c"})
+					facts = append(facts, fact.Fact{Key: shows.Fact, Coat: "c"})
 				}
 			}
 			if c.Ask != "" && random.IntN(3) == 0 {

@@ -12,6 +12,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 	"nephelon/core/school"
 )
 
@@ -105,7 +106,7 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 			}
 		}
 		for _, f := range day.Facts {
-			if f.Key == record.JoinedLate && f.Coat == of.ID && !faulty(day, plan.Surface, i) {
+			if f.Key == fact.JoinedLate && f.Coat == of.ID && !faulty(day, plan.Surface, i) {
 				add(Joined, 1+f.By)
 			}
 		}

@@ -12,6 +12,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/pour/sim"
 	"nephelon/core/record"
+	"nephelon/core/record/fact"
 )
 
 var begun = time.Date(2031, 3, 4, 7, 0, 0, 0, time.UTC)
@@ -150,7 +151,7 @@ func TestWhatWasCoveredLostAndThrown(t *testing.T) {
 	b.Masses = []measure.Mass{5, 3}
 	b.Films = []record.FilmRead{{Film: 420e-6}, {Film: 430e-6}, {Film: 600e-6}}
 	b.Thrown = []record.Throw{{Mass: 25, Took: 300}}
-	d.Facts = []record.Fact{{Key: record.JoinedLate, Coat: "c", By: -0.2}}
+	d.Facts = []fact.Fact{{Key: fact.JoinedLate, Coat: "c", By: -0.2}}
 	l := Learn(Cases(&i, &d))[0]
 	for what, want := range map[What]float64{Covered: 2000, Loss: 1 - 4.3/5/0.95, Casting: 1.2, Joined: 0.8} {
 		if e := of(l, what); math.Abs(e.Value/want-1) > 1e-9 || e.Cases != 1 {
