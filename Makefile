@@ -21,7 +21,7 @@ dev: build
 	@scripts/dev
 
 test: build
-	@scripts/need postgresql chromium glpk-utils minizinc poppler-utils
+	@scripts/need postgresql chromium-headless-shell glpk-utils minizinc poppler-utils
 	@scripts/check
 
 build: bin/nephelon
@@ -57,7 +57,7 @@ schema:
 	go run ./cmd/nephelon generate -schemas docs
 
 screenshots: build
-	@scripts/need postgresql chromium
+	@scripts/need postgresql chromium-headless-shell
 	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots ./e2e -run TestScreenshots -count 1
 
 # What share of each package its own tests reach, against its floor.

@@ -149,7 +149,24 @@ func TestARainyDayIsStopped(t *testing.T) {
 		p.touch(act)
 	}
 	p.batchIs(1, "poured")
+	// Before the rain: the second pail as a half, one more over the first section, and somebody leaves.
+	pails := value[int](p, `document.querySelectorAll('[data-batch]').length`)
+	last := value[string](p, `document.querySelector('[data-test=next]').innerText`)
+	change := func(button string) {
+		p.click("[data-test=change-plan]")
+		p.button("One person is gone")
+		p.click(button)
+		p.until(`!document.querySelector('[data-test=change]')`)
+	}
+	change("[data-test=other-size] button:nth-child(2)")
+	p.until(fmt.Sprintf(`document.querySelector('[data-test=next]').innerText !== %q`, last))
+	p.sees("[data-test=enough]", "stays bare. Spread the rest at")
+	change("[data-test=one-more] button:nth-child(2)")
+	p.batchIs(pails+1, "waiting")
+	change("[data-test=leaves] button:nth-child(2)")
+	p.look("day-fewer")
 	p.click("[data-test=change-plan]")
+	p.sees("[data-test=leaves]", "is back")
 	p.button("Rain is coming")
 	p.look("day-change")
 	p.click("[data-test=stop-here]")
@@ -168,6 +185,8 @@ func TestARainyDayIsStopped(t *testing.T) {
 	p.sent()
 	p.button("‹ Record")
 	p.sees("main", "Section 2 is not laid today. (decided: Oskar Pym: Rain is coming)")
+	p.sees("main", "Pail 2 is mixed in another size, 50% of a whole one. (decided: Oskar Pym: One person is gone)")
+	p.sees("main", fmt.Sprintf("Pail %d is one more than planned, over section 1.", pails+1))
 }
 
 // A hall is ground: each step of its preparation is closed on the tablet with what was seen; a test that fails has

@@ -39,7 +39,7 @@ import (
 	"nephelon/web"
 )
 
-const patience = 20 * time.Second
+const patience = 60 * time.Second
 
 // stage is what all journeys share.
 type stage struct {
@@ -101,7 +101,7 @@ func run(m *testing.M) (code int, err error) {
 	defer h.stop()
 	theStage.address = h.address
 	allocator, cancelAllocator := chromedp.NewExecAllocator(ctx, append(chromedp.DefaultExecAllocatorOptions[:],
-		chromedp.NoSandbox, chromedp.ExecPath("/usr/bin/chromium"), chromedp.WindowSize(1280, 800),
+		chromedp.NoSandbox, chromedp.ExecPath("/usr/bin/chromium-headless-shell"), chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.DisableGPU,
 		// Journeys test what is there in the end, not how it slides in.
 		chromedp.Flag("force-prefers-reduced-motion", true),

@@ -15,6 +15,7 @@ import (
 	"nephelon/core/facts"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/current"
 	"nephelon/core/record/enough"
 	"nephelon/core/record/prep"
 )
@@ -152,7 +153,7 @@ func (s *Store) logged(ctx context.Context, company, id uuid.UUID, now time.Time
 	if err != nil {
 		return err
 	}
-	stands := record.Stands(issues, log.Events)
+	stands := current.Plan(issues, log.Events)
 	day := record.NewTeller().Tell(&stands, log.Events, now, measure.Metric)
 	for _, c := range day.Coats {
 		if c.Begun == nil {

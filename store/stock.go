@@ -13,6 +13,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/current"
 )
 
 // Stock lists what the company has on its own shelf: less the mix that the jobs which reserved it have made since
@@ -94,7 +95,7 @@ func (s *Store) leftBy(ctx context.Context, company, id uuid.UUID,
 	if err != nil {
 		return nil, err
 	}
-	stands := record.Stands(issues, log.Events)
+	stands := current.Plan(issues, log.Events)
 	drawn := record.DrawnBy(&stands, log.Events)
 	left := make(map[string]measure.Volume)
 	seen := make(map[material.SheetKey]bool)

@@ -18,6 +18,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/current"
 	"nephelon/core/record/enough"
 	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
@@ -25,7 +26,8 @@ import (
 
 // floor holds what the page works with.
 type floor struct {
-	issue  record.Issue
+	plan   record.Issue // as it was issued
+	issue  record.Issue // with what was decided otherwise since
 	units  measure.System
 	events []record.Event
 	known  map[string]bool
@@ -61,6 +63,7 @@ func newFloor() map[string]any {
 	give("add", f.add)
 	give("clear", f.clear)
 	give("tell", f.tell)
+	give("plan", f.stands)
 	give("seal", f.seal)
 	give("read", f.read)
 	give("follow", follow)
@@ -82,12 +85,13 @@ func moment(v js.Value) time.Time { return time.UnixMilli(int64(v.Float())) }
 // open takes an issued plan, the units that sentences speak in, and whether whoever logs leads
 // the day; what was added stays.
 func (f *floor) open(args []js.Value) (any, error) {
-	f.issue = record.Issue{}
-	if err := json.Unmarshal([]byte(args[0].String()), &f.issue); err != nil {
+	f.plan = record.Issue{}
+	if err := json.Unmarshal([]byte(args[0].String()), &f.plan); err != nil {
 		return nil, fmt.Errorf("read the plan: %w", err)
 	}
 	f.units, f.leads = measure.System(args[1].String()), args[2].Bool()
-	return f.issue.Number, nil
+	f.issue = current.Changed(f.plan, f.events)
+	return f.plan.Number, nil
 }
 
 // add takes events, each once, and tells how many there are.
@@ -102,6 +106,7 @@ func (f *floor) add(args []js.Value) (any, error) {
 			f.events = append(f.events, e)
 		}
 	}
+	f.issue = current.Changed(f.plan, f.events)
 	return len(f.events), nil
 }
 
@@ -143,9 +148,12 @@ func (f *floor) laid(args []js.Value) (any, error) {
 
 // clear forgets the events that were added.
 func (f *floor) clear([]js.Value) (any, error) {
-	f.events, f.known = nil, make(map[string]bool)
+	f.events, f.known, f.issue = nil, make(map[string]bool), f.plan
 	return 0, nil
 }
+
+// stands returns the plan with what was decided otherwise while it was laid.
+func (f *floor) stands([]js.Value) (any, error) { return f.issue, nil }
 
 // tell returns the day at a time with what it waits for, in ms since 1970 by the clock of the server.
 func (f *floor) tell(args []js.Value) (any, error) {

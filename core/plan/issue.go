@@ -30,11 +30,12 @@ var ErrNothingToIssue = errors.New("no coat of this plan can be poured yet: each
 // for the caller. It fails with ErrNothingToIssue where no coat is left.
 func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	day string) (record.Issue, error) {
-	made, err := p.MakeFor(ctx, f, world, units)
+	in, found := input.Read(f, world, units)
+	row, err := p.Run(ctx, in)
 	if err != nil {
-		return record.Issue{}, err
+		return record.Issue{}, fmt.Errorf("plan the job: %w", err)
 	}
-	in, _ := input.Read(f, world, units)
+	made := tell(in, found, row)
 	out := record.Issue{
 		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing,
 		Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
@@ -63,6 +64,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		for c := range s.Coats {
 			if coat, pours := issuedCoat(in, i, c, s); pours &&
 				(day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
+				coat.Spares = spares(in, row, i, c)
 				out.Coats = append(out.Coats, coat)
 			}
 		}
@@ -164,6 +166,18 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		}
 	}
 	return out, true
+}
+
+// spares returns the pails of other sizes of a coat, for what is decided on the day.
+func spares(in *input.Inputs, row stage.Stages, i, c int) []record.Spare {
+	l, d := in.Layers[i][c], row.Divided.Coats[i][c]
+	cards := instruct.SpareCards(in, i, l, row.Built.Coats[i][c], d, row.Laid.Coats[i][c], row.Timed.Coats[i][c],
+		row.Divided.Lives[l.Sheet])
+	all := make([]record.Spare, len(cards))
+	for n, card := range cards {
+		all[n] = record.Spare{Share: instruct.SpareShares()[n], Card: card}
+	}
+	return all
 }
 
 // layingLimits returns the conditions that a coat is laid in: the rules of the survey, with its

@@ -38,6 +38,11 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 			d.Abraded = &at
 		case Left:
 			d.Used.Left += *e.Body.Mass
+		case Gone:
+			d.Away = slices.DeleteFunc(d.Away, func(name string) bool { return name == e.Body.Text })
+			if !later(e) {
+				d.Away = append(d.Away, e.Body.Text)
+			}
 		}
 	}
 	d.infer(c)

@@ -98,6 +98,7 @@ type CoatDay struct {
 	Watch   []Say       `json:"watch" doc:"Most urgent first"`
 	Stages  []Reached   `json:"stages"`
 	Used    Amount      `json:"used"`
+	Away    []string    `json:"away,omitempty" doc:"Names of those who left its crew and did not come back"`
 }
 
 // Say is a sentence for the crew.
@@ -225,7 +226,7 @@ func NewTeller() *Teller {
 // the events, nor on how often each comes. It costs about as much as there are events, and
 // a few milliseconds the first time a mix of a temperature is met.
 func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.System) Day {
-	counts := standing(events)
+	counts := Standing(events)
 	sorted := sortedBy(counts)
 	day := Day{
 		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(counts, now),
@@ -315,6 +316,12 @@ func (d *Day) take(i *Issue, e *Event) {
 	case LeftOut:
 		_, n, _ := BatchOf(e.Task)
 		remark.Text = fmt.Sprintf("Section %d is not laid%s.", n, map[bool]string{true: " today"}[later(e)])
+		d.Notes = append(d.Notes, remark)
+	case Sized:
+		remark.Text = sized(i, e)
+		d.Notes = append(d.Notes, remark)
+	case Gone:
+		remark.Text = remark.Text + map[bool]string{true: " came back.", false: " left."}[later(e)]
 		d.Notes = append(d.Notes, remark)
 	case Noted, Deviated:
 		d.Notes = append(d.Notes, remark)

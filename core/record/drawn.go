@@ -13,7 +13,7 @@ func DrawnBy(plan *Issue, events []Event) []kit.Drawn {
 	}
 	all := []kit.Drawn{}
 	made := make(map[string]bool)
-	for _, e := range standing(events) {
+	for _, e := range Standing(events) {
 		id := string(e.Task)
 		d, planned := batches[id]
 		switch e.Kind {

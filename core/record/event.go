@@ -35,6 +35,8 @@ const (
 	Emptied  Kind = "emptied"   // where on the floor its pail ended
 	Cup      Kind = "cup"       // of colour, poured
 	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
+	Sized    Kind = "sized"     // another size of its pail, or one more pail, with who decided and why
+	Gone     Kind = "gone"      // somebody left the crew; came back, where Yes is false
 	LeftOut  Kind = "left-out"  // its section is not laid, with who decided and why; later, where Yes is false
 	Lost     Kind = "lost"      // the bucket went hot or was spilt; its section still wants a batch
 	Weighed  Kind = "weighed"   // each part, as the scale showed it
@@ -84,6 +86,8 @@ type Body struct {
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
 	Area     *measure.Area        `json:"area,omitempty" minimum:"0.01" maximum:"100000" doc:"m² of the coat that the film of all pails so far covers"`
 	Cup      *int                 `json:"cup,omitempty" minimum:"1" maximum:"40" doc:"Number of the cup on its card, from 1"`
+	Share    *measure.Fraction    `json:"share,omitempty" minimum:"0.05" maximum:"2" doc:"Size of the pail, as a share of the largest batch planned"`
+	Over     *int                 `json:"over,omitempty" minimum:"1" maximum:"400" doc:"Number of the section that one more pail is for"`
 	Size     string               `json:"size,omitempty" maxLength:"60"`
 	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it happened, by the clock of the server, where that was before it was logged"`
 	Cause    string               `json:"cause,omitempty" maxLength:"60"`
@@ -199,9 +203,9 @@ func CoatOf(id work.ID) (string, bool) {
 	return unescaped(coat), coated
 }
 
-// standing are the events that count: each once, none that was struck, in the order in which they happened; at the
+// Standing returns the events that count: each once, none that was struck, in the order in which they happened; at the
 // same moment by device and number. Who strikes cannot be struck: what was struck in error is logged anew.
-func standing(events []Event) []*Event {
+func Standing(events []Event) []*Event {
 	type timed struct {
 		when time.Time
 		*Event

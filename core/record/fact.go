@@ -289,7 +289,8 @@ func (f *finder) weather() {
 		if rise > 0 {
 			words = "rose by " + climate.Difference(rise, f.units)
 		}
-		f.say(fact.Warming, 0, rise > gauged, float64(rise/gauged)-1, "The slab %s from %s to %s, while it was poured.", words,
+		f.say(fact.Warming, 0, rise > gauged, float64(rise/gauged)-1, "The slab %s from %s to %s, while it was poured.",
+			words,
 			f.clock(r.first.At), f.clock(r.last.At))
 	}
 }

@@ -219,7 +219,8 @@ func TestLotsAndMixing(t *testing.T) {
 	} {
 		f := finding(issued(), &CoatDay{Batches: c.batches})
 		f.lots()
-		if len(f.out) > 0 != c.any || c.any && (f.out[0].So != c.so || f.out[0].Text != c.text || f.out[0].Key != fact.OtherLots) {
+		if len(f.out) > 0 != c.any || c.any && (f.out[0].So != c.so || f.out[0].Text != c.text ||
+			f.out[0].Key != fact.OtherLots) {
 			t.Errorf("%s: %+v", c.name, f.out)
 		}
 	}

@@ -1,8 +1,6 @@
 package record
 
 import (
-	"cmp"
-	"slices"
 	"time"
 
 	"nephelon/core/cure"
@@ -106,6 +104,7 @@ type Coat struct {
 	Limits   Limits              `json:"limits"`
 	Stages   []Promise           `json:"stages" doc:"Stages of service, as planned"`
 	Batches  []Batch             `json:"batches"`
+	Spares   []Spare             `json:"spares,omitempty" doc:"Pails of other sizes, for what is decided on the day"`
 	Issue    int                 `json:"issue,omitempty" doc:"The number of the plan it was issued with, where that is an earlier one"`
 	Plan     string              `json:"plan,omitempty" doc:"Hash of that plan"`
 	Lots     []StockLot          `json:"lots,omitempty" doc:"Lots in stock when the plan was issued"`
@@ -147,51 +146,21 @@ type Batch struct {
 	Rings   []geometry.Ring `json:"rings,omitempty" doc:"Outlines of its section"`
 	Label   geometry.Point  `json:"label"`
 	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections laid before whose edge it meets"`
+	Bare    *measure.Area   `json:"bare,omitempty" doc:"m² of its section that no pail before covers, where another size or one more pail was decided; as the card has it when left out"`
 }
 
-// Stands is the plan that stands of all that were issued of a job, newest first: the newest,
-// with those coats of earlier ones that it does not take the place of. A plan for a day takes
-// the place of no coat but its own, one for the whole job of all. A coat that was begun stays
-// by the plan that it was begun on. There must be a plan, or it panics.
-func Stands(issues []Issue, events []Event) Issue {
-	begun := make(map[string]int) // by coat, the number of that plan
-	for _, e := range standing(events) {
-		switch coat, _, _ := BatchOf(e.Task); e.Kind {
-		case Meets, Mixed, Poured, Spread, Rolled, Lost:
-			if n := begun[coat]; n == 0 || e.Issue < n {
-				begun[coat] = e.Issue
-			}
-		}
+// SectionArea returns the area of its section that no pail before covers.
+func (b *Batch) SectionArea() measure.Area {
+	if b.Bare != nil {
+		return *b.Bare
 	}
-	out := issues[0]
-	out.Coats, out.Surfaces = []Coat{}, slices.Clone(out.Surfaces)
-	replaced := false // by a plan for the whole job
-	for n := range issues {
-		issue := &issues[n]
-		for _, c := range issue.Coats {
-			if on := begun[c.ID]; on == 0 && replaced || on > 0 && on != issue.Number || out.Coat(c.ID) != nil {
-				continue
-			}
-			if n > 0 {
-				c.Issue, c.Plan = issue.Number, issue.Hash
-			}
-			out.Coats = append(out.Coats, c)
-			if out.Surface(c.Surface).ID == "" {
-				out.Surfaces = append(out.Surfaces, issue.Surface(c.Surface))
-			}
-		}
-		replaced = replaced || issue.Day == ""
-	}
-	slices.SortStableFunc(out.Coats, func(a, b Coat) int {
-		switch {
-		case a.Surface == b.Surface:
-			return cmp.Compare(a.Number, b.Number)
-		case a.Start == nil || b.Start == nil:
-			return 0
-		}
-		return a.Start.Compare(*b.Start)
-	})
-	return out
+	return b.Card.Area
+}
+
+// Spare is a pail of another size than the batches of a coat.
+type Spare struct {
+	Share measure.Fraction `json:"share" doc:"Share of the largest batch planned"`
+	Card  kit.Card         `json:"card" doc:"Mix card; the area is what it covers at the film planned"`
 }
 
 // HashOf returns the hash of the plan with a number that this one holds coats of; an empty text where it holds none.

@@ -55,6 +55,9 @@ func rules() []rule {
 			return b.Mass != nil && *b.Mass > 0 && b.Took != nil && *b.Took > 0
 		}, "body.mass: enter the mass that one person threw, and how long that took"), nil},
 		{Lost, "Bucket lost", ofBatch, nil, nil},
+		{Sized, "Pail size changed", ofBatch, want(func(b *Body) bool { return b.Share != nil && b.Reason != "" },
+			"body.share: enter the size of the pail, and who decided and why"), nil},
+		{Gone, "Person left", ofTask, text("enter who left the crew"), nil},
 		{LeftOut, "Section left out", ofBatch, want(func(b *Body) bool { return b.Reason != "" },
 			"body.reason: say who decided, and why"), nil},
 		{Weighed, "Weights", ofBatch, want(func(b *Body) bool { return len(b.Masses) > 1 },

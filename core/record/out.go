@@ -13,7 +13,21 @@ type Out struct {
 	Later bool      `json:"later,omitempty" doc:"It is laid another day"`
 }
 
-// later reports whether a section that is left out is laid another day.
+// sized returns the sentence about a pail whose size was decided on the day.
+func sized(i *Issue, e *Event) string {
+	coat, n, _ := BatchOf(e.Task)
+	c := i.Coat(coat)
+	if c == nil || n > len(c.Batches) {
+		return fmt.Sprintf("Pail %d is not in this plan.", n)
+	}
+	b := &c.Batches[n-1]
+	if b.Bare != nil && *b.Bare == 0 {
+		return fmt.Sprintf("Pail %d is one more than planned, over section %d.", n, b.Card.Section)
+	}
+	return fmt.Sprintf("Pail %d is mixed in another size, %.0f%% of a whole one.", n, 100*float64(*e.Body.Share))
+}
+
+// later reports whether a section that is left out is laid another day, or whoever left came back.
 func later(e *Event) bool { return e.Body.Yes != nil && !*e.Body.Yes }
 
 // leave takes a section out that was not begun; a later touch of its batch brings it back.

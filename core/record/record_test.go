@@ -647,3 +647,8 @@ func TestNamesAreBesideTheRecord(t *testing.T) {
 		t.Errorf("a change is not found: %v", found)
 	}
 }
+
+// plain has a usual space between a figure and its unit.
+func plain(text string) string {
+	return strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(text)
+}

@@ -20,6 +20,7 @@ import (
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
 	"nephelon/core/record/compare"
+	"nephelon/core/record/current"
 	"nephelon/core/record/learn"
 	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
@@ -104,11 +105,14 @@ func (s *Service) Routes() {
 		Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
-			Number int `path:"number" minimum:"0" doc:"0 for the plan in force: the newest, with those coats of earlier ones that it does not replace"`
+			Number int `path:"number" minimum:"0" doc:"0 for the plan in force as it was issued: the newest, with those coats of earlier ones that it does not replace"`
 		}) (*api.Body[record.Issue], error) {
 			if in.Number == 0 {
-				stands, _, err := s.stands(ctx, in.Job)
-				return api.Answer(stands), err
+				issues, events, err := s.logged(ctx, in.Job)
+				if err != nil {
+					return nil, err
+				}
+				return api.Answer(current.Issued(issues, events)), nil
 			}
 			all, err := s.store.Issues(ctx, api.Person(ctx).CompanyID, in.Job)
 			if err != nil {
@@ -291,30 +295,31 @@ func (s *Service) readEvents(ctx context.Context, in *struct {
 	return api.Answer(Logged{logged.Events, logged.Mark, issues, time.Now().UTC(), head, ledger.Texts(proof)}), nil
 }
 
-// stands is the plan of a job that stands, and the events of its record.
-func (s *Service) stands(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, error) {
+// logged returns the plans that were issued of a job, newest first and at least one, and the events of its record.
+func (s *Service) logged(ctx context.Context, job uuid.UUID) ([]record.Issue, []record.Event, error) {
 	company := api.Person(ctx).CompanyID
 	issues, err := s.store.Issues(ctx, company, job)
 	if err != nil {
-		return record.Issue{}, nil, s.Fail(ctx, "read issued plans", err)
+		return nil, nil, s.Fail(ctx, "read issued plans", err)
 	}
 	if len(issues) == 0 {
-		return record.Issue{}, nil,
+		return nil, nil,
 			huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
 	}
 	logged, err := s.store.Events(ctx, company, job, 0)
 	if err != nil {
-		return record.Issue{}, nil, s.Fail(ctx, "read the record", err)
+		return nil, nil, s.Fail(ctx, "read the record", err)
 	}
-	return record.Stands(issues, logged.Events), logged.Events, nil
+	return issues, logged.Events, nil
 }
 
-// recorded is the same, with what the events tell.
+// recorded returns the plan of a job that stands, the events of its record, and what they tell.
 func (s *Service) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, record.Day, error) {
-	stands, events, err := s.stands(ctx, job)
+	issues, events, err := s.logged(ctx, job)
 	if err != nil {
-		return stands, nil, record.Day{}, err
+		return record.Issue{}, nil, record.Day{}, err
 	}
+	stands := current.Plan(issues, events)
 	return stands, events, record.NewTeller().Tell(&stands, events, time.Now(), api.Person(ctx).Units), nil
 }
 

@@ -17,7 +17,7 @@ func BrokenOff(plan *record.Issue, d *record.Day, c *record.CoatDay) (at time.Ti
 	at = *c.Begun
 	laid, all := measure.Area(0), measure.Area(0)
 	for n, b := range c.Batches {
-		area := of.Batches[n].Card.Area
+		area := of.Batches[n].SectionArea()
 		all += area
 		if b.When(record.Rolled) != nil || b.When(record.Spread) != nil {
 			laid += area

@@ -178,7 +178,7 @@ func (r *reckoner) reach(spare measure.Mass, known bool) Reach {
 			out.Pails--
 			continue
 		}
-		whole += r.coat.Batches[k].Card.Area
+		whole += r.coat.Batches[k].SectionArea()
 		out.Opened += len(b.Lost)
 		if b.Meets != nil || b.Began != nil {
 			out.Opened++
@@ -192,14 +192,16 @@ func (r *reckoner) reach(spare measure.Mass, known bool) Reach {
 	}
 	out.Laid = min(whole, out.Planned*measure.Area(rate))
 	out.Bare = whole - out.Laid
-	if after == 0 {
-		out.Text = fmt.Sprintf("%s laid, %s to go, if the pails go as far as planned.", r.units.Area(out.Laid),
-			r.units.Area(out.Bare))
+	out.Text = fmt.Sprintf("%s laid, %s to go, if the pails go as far as planned.", r.units.Area(out.Laid),
+		r.units.Area(out.Bare))
+	if after == 0 && rest >= out.Bare*(1-slight) {
 		out.Do = "Mark how far the film reaches, or type the area laid: then this tells whether the rest is enough."
 		return out
 	}
-	out.Text = fmt.Sprintf("After pail %d: %s laid, %s to go. The film is %s wet, planned %s.", after,
-		r.units.Area(out.Laid), r.units.Area(out.Bare), r.units.Film(out.Film), r.units.Film(out.Wanted))
+	if after > 0 {
+		out.Text = fmt.Sprintf("After pail %d: %s laid, %s to go. The film is %s wet, planned %s.", after,
+			r.units.Area(out.Laid), r.units.Area(out.Bare), r.units.Film(out.Film), r.units.Film(out.Wanted))
+	}
 	r.judge(&out, rest, kilos, rate)
 	r.moves(&out)
 	return out
@@ -319,7 +321,7 @@ func (r *reckoner) moves(out *Reach) {
 		if r.day.Batches[k].Out != nil {
 			continue
 		}
-		taped += r.coat.Batches[k].Card.Area
+		taped += r.coat.Batches[k].SectionArea()
 		if r.day.Batches[k].Began != nil {
 			continue
 		}

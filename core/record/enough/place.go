@@ -21,12 +21,12 @@ func LaidUpTo(c *record.Coat, d *record.CoatDay, place [2]float64) (area measure
 		b := &c.Batches[k]
 		if !holds(b.Rings, at) {
 			if d.Batches[k].Out == nil {
-				area += b.Card.Area
+				area += b.SectionArea()
 			}
 			continue
 		}
 		share, shown := shareUpTo(c, k, at)
-		return area + measure.Area(share)*b.Card.Area, shown
+		return area + measure.Area(share)*b.SectionArea(), shown
 	}
 	return 0, false
 }

@@ -12,6 +12,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/current"
 	"nephelon/core/record/fact"
 	"nephelon/core/school"
 )
@@ -58,7 +59,7 @@ type Case struct {
 
 // OfRecord returns what the record of a job shows.
 func OfRecord(issues []record.Issue, events []record.Event, now time.Time, units measure.System) []Case {
-	stands := record.Stands(issues, events)
+	stands := current.Plan(issues, events)
 	day := record.NewTeller().Tell(&stands, events, now, units)
 	return Cases(&stands, &day)
 }

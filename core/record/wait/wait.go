@@ -11,6 +11,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/current"
 	"nephelon/core/record/prep"
 	"nephelon/core/work"
 )
@@ -60,7 +61,7 @@ func OfJob(issues []record.Issue, events []record.Event, now time.Time) []Wait {
 	if len(issues) == 0 {
 		return nil
 	}
-	stands := record.Stands(issues, events)
+	stands := current.Plan(issues, events)
 	day := record.NewTeller().Tell(&stands, events, now, measure.Metric) // nothing that is waited for has a unit
 	return slices.DeleteFunc(Of(&stands, &day, now), func(w Wait) bool {
 		return !w.Due.After(now.Add(-past)) || !w.Due.Before(now.Add(ahead))

@@ -8,6 +8,7 @@ interface Running {
   add: (events: string) => string | Error
   clear: () => string | Error
   tell: (at: number) => string | Error
+  plan: () => string | Error
   seal: (event: string, before: string) => string | Error
   read: (kind: string, text: string) => string | Error
   follow: (older: string, newer: string, proof: string) => string | Error
@@ -34,6 +35,8 @@ export interface Floor {
   clear: () => void
   /** What they tell at a time, ms since 1970 by the clock of the server. */
   tell: (at: number) => RecordDay
+  /** The plan with what was decided otherwise while it was laid. */
+  plan: () => RecordIssue
   /** Gives an event its hash after another's; throws a sentence where something is wrong with it. */
   seal: (event: Omit<RecordEvent, 'hash' | 'before'>, before: string) => RecordEvent
   /** Reads a quantity as people write it; throws a sentence where that cannot be. */
@@ -82,6 +85,7 @@ export async function openFloor(): Promise<Floor> {
     add: (events) => void given(running.add(JSON.stringify(events))),
     clear: () => void given(running.clear()),
     tell: (at) => given<RecordDay>(running.tell(at)),
+    plan: () => given<RecordIssue>(running.plan()),
     seal: (event, before) =>
       given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),
     read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),

@@ -5,7 +5,10 @@ import TextField from '../../fields/TextField.vue'
 import { useSession } from '../../session/session'
 import type { DayAtJob } from './useDay'
 
-/** What is decided otherwise than planned while a coat is laid: a section left out, or the rest left for another day. */
+/**
+ * What is decided otherwise than planned while a coat is laid: a pail of another size, one more, a smaller crew, a
+ * section left out, or the rest left for another day.
+ */
 const props = defineProps<{ here: DayAtJob; coat: RecordCoatDay; plan: RecordCoat; batch: number }>()
 const emit = defineEmits<{ done: [] }>()
 const session = useSession()
@@ -18,10 +21,49 @@ const after = computed(() =>
   Math.max(0, ...props.coat.batches.filter((b) => b.meets ?? b.began).map((b) => b.number)),
 )
 const idOf = (number: number): string => props.plan.batches.find((b) => b.number === number)?.id ?? ''
+const reason = computed(() => `${session.me?.name ?? ''}: ${why.value.trim()}`)
+const unsaid = computed(() => why.value.trim() === '')
+const spares = computed(() => props.plan.spares ?? [])
+const HUNDRED = 100
+/** The last section that is begun, or the first. */
+const over = computed(() => {
+  const number = Math.max(1, after.value)
+  return props.plan.batches.find((b) => b.number === number)?.card.section ?? 1
+})
+const QUARTERS: Record<number, string> = { 25: '¼', 50: '½', 75: '¾', 100: 'whole' }
+const sizes = computed(() =>
+  spares.value.map((s) => ({
+    share: s.share,
+    text: `${QUARTERS[Math.round(s.share * HUNDRED)] ?? session.format('fraction', s.share)}, ${session.format('mass', s.card.mass)}`,
+  })),
+)
+async function size(number: number, share: number, section?: number): Promise<void> {
+  const last = props.plan.batches.at(-1)
+  const task = idOf(number) || last?.id.replace(/\d+$/, String(number)) || ''
+  const body = { share, reason: reason.value, ...(section ? { over: section } : {}) }
+  if (await props.here.log('sized', task, body)) emit('done')
+}
+/** Who is planned on this coat, and whether they left. */
+const people = computed(() =>
+  props.plan.crew.map((p) => ({
+    name: p.name,
+    away: props.coat.away?.includes(p.name) ?? false,
+  })),
+)
+const there = computed(() => people.value.filter((p) => !p.away).length)
+const pour = computed(() => `coat/${props.coat.id}/pour`)
+async function goes(name: string, away: boolean): Promise<void> {
+  if (await props.here.log('gone', pour.value, { text: name, reason: reason.value, yes: away })) emit('done')
+}
 async function leave(numbers: number[], forGood: boolean): Promise<void> {
-  const reason = `${session.me?.name ?? ''}: ${why.value.trim()}`
   for (const n of numbers)
-    if (!(await props.here.log('left-out', idOf(n), { reason, ...(forGood ? {} : { yes: false }) }))) return
+    if (
+      !(await props.here.log('left-out', idOf(n), {
+        reason: reason.value,
+        ...(forGood ? {} : { yes: false }),
+      }))
+    )
+      return
   emit('done')
 }
 </script>
@@ -43,13 +85,56 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
       </button>
       <TextField v-model="why" class="day-text" label="In own words" maxlength="200" />
     </div>
+    <template v-if="sizes.length">
+      <p v-if="one">Mix pail {{ one }} in another size:</p>
+      <div v-if="one" class="day-line" data-test="other-size">
+        <button
+          v-for="s in sizes"
+          :key="s.share"
+          type="button"
+          class="touch"
+          :disabled="unsaid"
+          @click="size(one, s.share)"
+        >
+          {{ s.text }}
+        </button>
+      </div>
+      <p>One more pail, over section {{ over }}:</p>
+      <div class="day-line" data-test="one-more">
+        <button
+          v-for="s in sizes"
+          :key="s.share"
+          type="button"
+          class="touch"
+          :disabled="unsaid"
+          @click="size(plan.batches.length + 1, s.share, over)"
+        >
+          {{ s.text }}
+        </button>
+      </div>
+    </template>
+    <template v-if="people.length > 1">
+      <p>Somebody leaves, and the work goes on with fewer:</p>
+      <div class="day-line" data-test="leaves">
+        <button
+          v-for="p in people"
+          :key="p.name"
+          type="button"
+          class="touch"
+          :disabled="unsaid || (!p.away && there < 2)"
+          @click="goes(p.name, !p.away)"
+        >
+          {{ p.away ? `${p.name} is back` : `${p.name} leaves` }}
+        </button>
+      </div>
+    </template>
     <div class="day-line">
       <button
         v-if="one"
         type="button"
         class="touch warn"
         data-test="leave-out"
-        :disabled="why.trim() === ''"
+        :disabled="unsaid"
         @click="leave([one], true)"
       >
         Leave out section {{ one }}
@@ -59,11 +144,11 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
         type="button"
         class="touch warn"
         data-test="stop-here"
-        :disabled="why.trim() === ''"
+        :disabled="unsaid"
         @click="leave(waiting, false)"
       >
         Stop after section {{ after }}:
-        {{ waiting.length === 1 ? '1 section' : `${waiting.length} sections` }}
+        {{ waiting.length === 1 ? '1 pail' : `${waiting.length} pails` }}
         another day
       </button>
       <button type="button" class="touch" @click="emit('done')">Go on as planned</button>

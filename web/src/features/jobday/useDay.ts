@@ -27,6 +27,9 @@ const WORTH_CORRECTING_MS = 1000
 /** The field that a refusal names where the clock of a device is wrong. */
 const CLOCK_FIELD = 'at:'
 
+/** What changes the plan. */
+const CHANGING: RecordKind[] = ['sized', 'gone', 'struck']
+
 /** Reports whether a number among the values of an entry could not be read from its field. */
 function unreadable(body: RecordBody): boolean {
   return Object.values(body)
@@ -46,6 +49,7 @@ export function plainWords(text: string): string {
 export function useDay(job: string) {
   const session = useSession()
   const clock = useClock('nephelon.behind')
+  /** The plan that is shown, with what was decided otherwise since it was issued. */
   const issue = shallowRef<RecordIssue | null>(null)
   const day = shallowRef<RecordDay | null>(null)
   /** A newer plan than the one shown, where one was issued. */
@@ -59,6 +63,7 @@ export function useDay(job: string) {
   /** What was logged on this device last, so that it can be taken back. */
   const last = shallowRef<RecordEvent | null>(null)
   let floor: Floor | undefined
+  let issued: RecordIssue | undefined
   /** The number of the plan that the rules on this device are open with; before that, nothing is logged. */
   const opened = ref(0)
   let journal: Journal | undefined
@@ -77,18 +82,25 @@ export function useDay(job: string) {
   }
 
   function take(plan: RecordIssue): void {
-    issue.value = plan
+    issued = plan
     newer.value = null
     floor?.open(plan, session.reads, session.mayLead)
+    issue.value = floor?.plan() ?? plan
     opened.value = plan.number
     tell()
+  }
+
+  /** Takes events, and shows the plan as they change it. */
+  function add(events: RecordEvent[]): void {
+    floor?.add(events)
+    if (floor && opened.value && events.some((e) => CHANGING.includes(e.kind))) issue.value = floor.plan()
   }
 
   /** Shows what this device keeps, after events in it were made anew. */
   async function reload(): Promise<void> {
     if (!floor || !journal) return
     floor.clear()
-    floor.add(await journal.events())
+    add(await journal.events())
     tell()
   }
 
@@ -148,7 +160,7 @@ export function useDay(job: string) {
     mark = data.mark
     follow(kept, data.head, data.proof)
     await journal?.learn(data.events)
-    floor?.add(data.events)
+    add(data.events)
     if (data.issue > opened.value && data.issue > (newer.value?.number ?? 0)) {
       const { data: plan } = await api.GET('/api/jobs/{job}/issues/{number}', {
         params: { path: { job, number: 0 } },
@@ -232,8 +244,7 @@ export function useDay(job: string) {
     const event = await append().catch(async (error: unknown) => {
       if (!(error instanceof DOMException) || error.name === 'QuotaExceededError') throw error
       journal = await openJournal(person, job)
-      const plan = issue.value
-      if (plan) await journal.keepIssue(plan)
+      if (issued) await journal.keepIssue(issued)
       await journal.keep([...pending.values()])
       return append()
     })
@@ -292,7 +303,7 @@ export function useDay(job: string) {
       )
     try {
       const event = await appended(make, me.id)
-      floor.add([event])
+      add([event])
       tabs.post(null)
       last.value = kind === 'struck' ? null : event
       trouble.value = ''
@@ -312,7 +323,7 @@ export function useDay(job: string) {
   const tabs = useBroadcastChannel<null, null>({ name: `nephelon.day.${job}` })
   useEventListener(tabs.channel, 'message', () => {
     void (async () => {
-      floor?.add((await journal?.events()) ?? [])
+      add((await journal?.events()) ?? [])
       tell()
       await count()
     })()
