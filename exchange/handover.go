@@ -120,7 +120,7 @@ type (
 		Details                                 []detailView
 		Chart                                   template.HTML
 		ChartCaption                            string
-		Readings, Gates, People                 [][]string
+		Readings, Prepared, Gates, People       [][]string
 		Photos                                  []photoView
 		Signature                               template.HTML
 		Signed, Added, Fingerprint, Key         string

@@ -134,6 +134,11 @@ func (h *Handover) area(s *record.Surface) areaView {
 // details adds what the file needs beyond what a client does.
 func (h *Handover) details(v *handoverView) {
 	d := &h.Day
+	for n := range d.Closings {
+		c := &d.Closings[n]
+		surface, name := closed(&h.Issue, c)
+		v.Prepared = append(v.Prepared, []string{surface, name, h.clock(&c.At), h.who(c.By), sawOf(c)})
+	}
 	for n := range d.Coats {
 		c := &d.Coats[n]
 		for _, g := range c.Gates {

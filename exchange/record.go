@@ -160,7 +160,37 @@ func sheets(i record.Issue, events []record.Event, day record.Day, zone *time.Lo
 		hours.rows = append(hours.rows, []any{h.Person, h.Task, clock(&h.From), clock(h.To),
 			figure(h.Span/measure.Hour, 2)})
 	}
-	return []sheetOf{batches, readings, gates, notes, hours, service, deviations(&i, day), entries(events, day, clock)}
+	return []sheetOf{batches, readings, preparation(&i, day, clock), gates, notes, hours, service,
+		deviations(&i, day), entries(events, day, clock)}
+}
+
+// preparation returns the tasks of preparation and the tests that were closed.
+func preparation(i *record.Issue, day record.Day, clock func(*time.Time) any) sheetOf {
+	all := sheetOf{"Preparation", []string{"Surface", "Task", "Closed", "By", "Seen"}, nil}
+	for n := range day.Closings {
+		c := &day.Closings[n]
+		surface, name := closed(i, c)
+		all.rows = append(all.rows, []any{surface, name, clock(&c.At), c.By, sawOf(c)})
+	}
+	return all
+}
+
+// closed returns the surface and the name of a task of preparation or a test that was closed.
+func closed(i *record.Issue, c *record.Closing) (surface, name string) {
+	for _, t := range i.Tasks {
+		if t.ID == c.Task {
+			return surfaceName(i, t.Surface), t.Name
+		}
+	}
+	return "", string(c.Task)
+}
+
+// sawOf returns what was seen when a task was closed, and that it failed where it did.
+func sawOf(c *record.Closing) string {
+	if c.Failed {
+		return "failed: " + c.Saw
+	}
+	return c.Saw
 }
 
 // deviations returns what was so that the plan did not want.

@@ -180,7 +180,7 @@ func TestTheTablesOfARecord(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer read.Close()
-	if got := read.GetSheetList(); len(got) != 8 {
+	if got := read.GetSheetList(); len(got) != 9 {
 		t.Errorf("sheets %v", got)
 	}
 	for cell, w := range map[string]excelize.CellType{"N2": excelize.CellTypeUnset, "H2": excelize.CellTypeUnset,
@@ -217,6 +217,9 @@ func printed(t *testing.T, h Handover) string {
 func TestTheHandoverTellsTheFloor(t *testing.T) {
 	i, _, day := finished()
 	i.Surfaces[0].Outline = []geometry.Ring{{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 4, Y: 2.5}, {X: 0, Y: 2.5}}}
+	i.Tasks = []work.Task{{ID: "surface/s/prepare/grind", Surface: "s", Name: "Grind, 30 grit"}}
+	day.Closings = []record.Closing{{Task: i.Tasks[0].ID, Saw: "deep scratches", Failed: true, By: "Tess"},
+		{Task: i.Tasks[0].ID, Saw: "even, like 60 grit", By: "Tess"}}
 	day.Hours = []record.Worked{{Person: "Tess", From: day.Signed.At, Span: 5400}}
 	laid := &day.Coats[len(day.Coats)-1]
 	laid.Batches[0].Spot = &[2]float64{3, 1}
@@ -230,7 +233,7 @@ func TestTheHandoverTellsTheFloor(t *testing.T) {
 	for _, want := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
 		"boiler room", "A. Wharfinger", "2 kg + 2.2 kg, 9.1% off", "ratio 9.1% off as weighed", "lead 4f1a", "1.5",
 		"Rings: where pails ended. Diamonds: defects.", "nephelon/log-1", "Key nephelon+key", fingerprint(h.Log),
-		"Slab from 20 °C"} {
+		"Slab from 20 °C", "Grind, 30 grit", "failed: deep scratches", "even, like 60 grit"} {
 		if !strings.Contains(strings.ReplaceAll(text, "\n", " "), want) && !strings.Contains(text, want) {
 			t.Errorf("“%s” is not in it:\n%s", want, text)
 		}
