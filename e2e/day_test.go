@@ -161,6 +161,8 @@ func TestARainyDayIsStopped(t *testing.T) {
 	change("[data-test=other-size] button:nth-child(2)")
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=next]').innerText !== %q`, last))
 	p.sees("[data-test=enough]", "stays bare. Spread the rest at")
+	p.until(`!!document.querySelector('[data-test=day-floor] [data-test=film-end] path')`)
+	p.look("day-end")
 	change("[data-test=one-more] button:nth-child(2)")
 	p.batchIs(pails+1, "waiting")
 	change("[data-test=leaves] button:nth-child(2)")

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"nephelon/core/geometry"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 )
@@ -54,9 +55,10 @@ type Reach struct {
 
 // End holds where a section ends instead of where it was taped.
 type End struct {
-	Batch int            `json:"batch"`
-	Area  measure.Area   `json:"area" doc:"m² that its pail covers"`
-	Shift measure.Length `json:"shift" doc:"m past its tape; below zero before it"`
+	Batch int                 `json:"batch"`
+	Area  measure.Area        `json:"area" doc:"m² that its pail covers"`
+	Shift measure.Length      `json:"shift" doc:"m past its tape; below zero before it"`
+	Line  [][2]geometry.Point `json:"line" doc:"Where its film ends, m on the plan, in stretches"`
 }
 
 // The figures below are common practice, no source.
@@ -332,7 +334,7 @@ func (r *reckoner) moves(out *Reach) {
 			continue
 		}
 		if shift := measure.Length(laid-taped) / edge; measure.Length(math.Abs(float64(shift))) >= leastShift {
-			out.Ends = append(out.Ends, End{Batch: k + 1, Area: covers, Shift: shift})
+			out.Ends = append(out.Ends, End{Batch: k + 1, Area: covers, Shift: shift, Line: lineAfter(r.coat, k, shift)})
 		}
 	}
 }

@@ -82,6 +82,11 @@ func TestTheRestIsStretched(t *testing.T) {
 		math.Abs(float64(got.Ends[0].Shift)+0.25) > 0.01 {
 		t.Errorf("ends %+v", got.Ends)
 	}
+	// Its tape lies at 9 m across the hall.
+	if line := got.Ends[0].Line; len(line) != 1 || !about(line[0][0].X, 8.75) || !about(line[0][1].X, 8.75) ||
+		!about(math.Abs(line[0][0].Y-line[0][1].Y), 5) {
+		t.Errorf("its film ends along %v", line)
+	}
 	if !about(float64(got.Spare), 15) || !strings.Contains(got.Do, "Spread the rest at 369") {
 		t.Errorf("spare %v: %s", got.Spare, got.Do)
 	}

@@ -109,6 +109,33 @@ func edgeAfter(c *record.Coat, k int) measure.Length {
 	return measure.Length(length)
 }
 
+// beside holds how far off a line, m, a place is tried that tells on which side a section lies.
+const beside = 0.01
+
+// lineAfter returns the line between the sections up to one and those after it, moved by a length toward what is
+// laid later.
+func lineAfter(c *record.Coat, k int, by measure.Length) [][2]geometry.Point {
+	all := [][2]geometry.Point{}
+	for n := range k + 1 {
+		for _, s := range border(c, n, func(m int) bool { return m > k }) {
+			long := s[0].Distance(s[1])
+			if long == 0 {
+				continue
+			}
+			out := geometry.Point{X: (s[1].Y - s[0].Y) / long, Y: (s[0].X - s[1].X) / long}
+			moved := func(p geometry.Point, by float64) geometry.Point {
+				return geometry.Point{X: p.X + by*out.X, Y: p.Y + by*out.Y}
+			}
+			side := 1.0
+			if holds(c.Batches[n].Rings, moved(s[0].Toward(s[1], 0.5), beside)) {
+				side = -1
+			}
+			all = append(all, [2]geometry.Point{moved(s[0], side*float64(by)), moved(s[1], side*float64(by))})
+		}
+	}
+	return all
+}
+
 // distance returns how far a point is from the nearest of some lines.
 func distance(lines [][2]geometry.Point, p geometry.Point) float64 {
 	least := math.Inf(1)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Point, RecordCoat, RecordCoatDay, RecordSurface } from '../api/client'
+import type { Point, RecordCoat, RecordCoatDay, RecordReach, RecordSurface } from '../api/client'
 import SectionFloor, { type Fill, type ShownSection } from './SectionFloor.vue'
 
 /**
@@ -12,6 +12,8 @@ const props = defineProps<{
   plan: RecordCoat
   coat: RecordCoatDay
   chosen?: number
+  /** Where the next sections end instead of at their tape. */
+  ends?: RecordReach['ends']
   marks?: { at: [number, number]; name: string }[]
   shows?: ReadonlyMap<number, Pick<ShownSection, 'fill' | 'words' | 'strength'>>
 }>()
@@ -78,6 +80,13 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
       <circle r="3" />
       <text x="14" y="6" class="end">{{ s.number }}</text>
     </g>
+    <g v-for="e in ends ?? []" :key="`end${e.batch}`" class="mark" data-test="film-end">
+      <title>{{ `Section ${e.batch} ends here` }}</title>
+      <path
+        class="moved"
+        :d="e.line.map((s) => s.map((p, n) => `${n ? 'L' : 'M'}${view.x(p)} ${view.y(p)}`).join('')).join('')"
+      />
+    </g>
     <g
       v-for="m in marks ?? []"
       :key="m.name"
@@ -112,7 +121,13 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
   stroke: var(--ink);
   stroke-width: 2;
 }
-.mark path {
+.mark .moved {
+  fill: none;
+  stroke: var(--warn);
+  stroke-width: 4;
+  stroke-dasharray: 10 5;
+}
+.mark path:not(.moved) {
   fill: var(--stop);
   stroke: var(--paper);
   stroke-width: 2;

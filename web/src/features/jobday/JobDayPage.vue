@@ -322,6 +322,7 @@ useEventListener(window, 'keydown', (event) => {
             :plan="plan"
             :coat="at"
             :chosen="number"
+            :ends="reach?.ends"
             @choose="spotting || (number = $event)"
             @place="(where) => spotting && end(where)"
           />
