@@ -162,6 +162,11 @@ func TestARainyDayIsStopped(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=next]').innerText !== %q`, last))
 	p.sees("[data-test=enough]", "stays bare. Spread the rest at")
 	p.until(`!!document.querySelector('[data-test=day-floor] [data-test=film-end] path')`)
+	// Two pails of 26.96 kg in all are still to come: of 40 kg unopened, 13.04 are beside them.
+	p.click("[data-test=count-packs]")
+	p.typed("Unopened, all parts together", "40 kg")
+	p.until(`document.querySelector('[data-test=enough] form').requestSubmit() ?? true`)
+	p.sees("[data-test=enough]", "13.04 kg at hand beside these")
 	p.look("day-end")
 	change("[data-test=one-more] button:nth-child(2)")
 	p.batchIs(pails+1, "waiting")

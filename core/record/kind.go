@@ -58,6 +58,8 @@ func rules() []rule {
 		{Sized, "Pail size changed", ofBatch, want(func(b *Body) bool { return b.Share != nil && b.Reason != "" },
 			"body.share: enter the size of the pail, and who decided and why"), nil},
 		{Gone, "Person left", ofTask, text("enter who left the crew"), nil},
+		{Counted, "Packs counted", ofTask, want(func(b *Body) bool { return b.Mass != nil },
+			"body.mass: enter how much is at hand in unopened packs"), nil},
 		{LeftOut, "Section left out", ofBatch, want(func(b *Body) bool { return b.Reason != "" },
 			"body.reason: say who decided, and why"), nil},
 		{Weighed, "Weights", ofBatch, want(func(b *Body) bool { return len(b.Masses) > 1 },

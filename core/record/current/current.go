@@ -65,23 +65,28 @@ func Issued(issues []record.Issue, events []record.Event) record.Issue {
 	return out
 }
 
+// kinds returns the kinds of events that change a plan.
+func kinds() []record.Kind { return []record.Kind{record.Sized, record.Gone, record.Counted} }
+
 // Changed returns a plan, as it was issued, with what was decided otherwise while it was laid: pails of another size,
-// pails that nobody planned, and a smaller crew.
+// pails that nobody planned, a smaller crew, and what was counted at hand.
 func Changed(i record.Issue, events []record.Event) record.Issue {
-	if !slices.ContainsFunc(events, func(e record.Event) bool { return e.Kind == record.Sized || e.Kind == record.Gone }) {
+	if !slices.ContainsFunc(events, func(e record.Event) bool { return slices.Contains(kinds(), e.Kind) }) {
 		return i
 	}
 	counts := record.Standing(events)
 	for _, e := range counts {
-		if e.Kind != record.Sized && e.Kind != record.Gone {
+		if !slices.Contains(kinds(), e.Kind) {
 			continue
 		}
-		coat, number, _ := record.BatchOf(e.Task)
-		if e.Kind == record.Gone {
-			coat, _ = record.CoatOf(e.Task)
-		}
+		coat, _ := record.CoatOf(e.Task)
+		_, number, _ := record.BatchOf(e.Task)
 		at := slices.IndexFunc(i.Coats, func(c record.Coat) bool { return c.ID == coat })
 		if at < 0 {
+			continue
+		}
+		if e.Kind == record.Counted {
+			i.Supplies = counted(&i, &i.Coats[at], e, counts)
 			continue
 		}
 		c := i.Coats[at]
@@ -95,6 +100,40 @@ func Changed(i record.Issue, events []record.Event) record.Issue {
 		i.Coats[at] = c
 	}
 	return i
+}
+
+// counted returns the supplies of a plan with one as somebody counted it: the packs that are not opened, and what was
+// mixed before out of the others.
+func counted(i *record.Issue, c *record.Coat, e *record.Event, counts []*record.Event) []record.Supply {
+	had := record.Supply{Product: c.Product.ID, Hardener: c.Hardener, Mass: *e.Body.Mass}
+	for n := range i.Coats {
+		of := &i.Coats[n]
+		if of.Product.ID != c.Product.ID || of.Hardener != c.Hardener {
+			continue
+		}
+		for k := range of.Batches {
+			mixed, lost := false, 0
+			for _, other := range counts {
+				if coat, number, _ := record.BatchOf(other.Task); coat != of.ID || number != k+1 || other.When().After(e.When()) {
+					continue
+				}
+				switch other.Kind {
+				case record.Meets, record.Mixed, record.Poured, record.Spread, record.Rolled:
+					mixed = true
+				case record.Lost:
+					mixed, lost = false, lost+1
+				}
+			}
+			if mixed {
+				lost++
+			}
+			had.Mass += measure.Mass(lost) * of.Batches[k].Card.Mass
+		}
+	}
+	all := slices.DeleteFunc(slices.Clone(i.Supplies), func(s record.Supply) bool {
+		return s.Product == had.Product && s.Hardener == had.Hardener
+	})
+	return append(all, had)
 }
 
 // most is the number of pails that a coat can have.

@@ -151,6 +151,27 @@ func TestOneMorePail(t *testing.T) {
 	}
 }
 
+// Two pails of 8 kg were mixed and one of them lost when 20 kg are counted: 8 + 8 + 20 kg were there in all, whatever
+// the plan says. A pail begun later was still among what was counted.
+func TestWhatIsAtHandIsCounted(t *testing.T) {
+	i := hall()
+	i.Coats[0].Product.ID = "p"
+	i.Supplies = []record.Supply{{Product: "other", Mass: 3}, {Product: "p", Mass: 24}}
+	mass := measure.Mass(20)
+	count := logged(30, record.Counted, coat, record.Body{Mass: &mass})
+	events := []record.Event{logged(1, record.Meets, batch(1), record.Body{}),
+		logged(2, record.Poured, batch(1), record.Body{}),
+		logged(15, record.Meets, batch(2), record.Body{}), logged(20, record.Lost, batch(2), record.Body{}), count,
+		logged(31, record.Meets, batch(2), record.Body{})}
+	got := Changed(i, events).Supplies
+	if len(got) != 2 || got[0].Mass != 3 || got[1].Product != "p" || got[1].Mass != 36 {
+		t.Errorf("supplies %+v", got)
+	}
+	if i.Supplies[1].Mass != 24 {
+		t.Error("the plan as it was issued was changed")
+	}
+}
+
 // Work on the floor of what is not poured yet: three people need 12 min, two need 18; whoever is alone mixes in turn.
 func TestSomebodyLeaves(t *testing.T) {
 	gone := func(minute int, back bool) record.Event {

@@ -167,6 +167,9 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
   border: 3px solid var(--warn);
   border-radius: 3px;
 }
+.day-text {
+  flex: 1 1 240px;
+}
 h2,
 p {
   margin: 0;

@@ -14,8 +14,9 @@ const props = defineProps<{
   pail: number
 }>()
 const session = useSession()
-const typing = ref(false)
+const typing = ref<'' | 'area' | 'mass'>('')
 const area = ref<number>()
+const mass = ref<number>()
 const words: Record<RecordReach['verdict'], string> = {
   'as-planned': 'Not told yet',
   enough: 'Enough',
@@ -36,8 +37,15 @@ const lots = computed(() => {
 async function log(): Promise<void> {
   if (area.value === undefined) return
   if (await props.here.log('emptied', props.task, { area: area.value })) {
-    typing.value = false
+    typing.value = ''
     area.value = undefined
+  }
+}
+async function count(): Promise<void> {
+  if (mass.value === undefined) return
+  if (await props.here.log('counted', `coat/${props.coat.id}/pour`, { mass: mass.value })) {
+    typing.value = ''
+    mass.value = undefined
   }
 }
 </script>
@@ -66,15 +74,23 @@ async function log(): Promise<void> {
       ><template v-if="lots">; lots {{ lots }}</template
       >.
     </p>
-    <form v-if="typing" class="day-line" @submit.prevent="log">
+    <form v-if="typing === 'area'" class="day-line" @submit.prevent="log">
       <DayField v-model="area" kind="area" label="Laid so far, by all pails" :read="here.read.value" />
       <button type="submit" class="touch main">After pail {{ pail }}</button>
-      <button type="button" class="touch" @click="typing = false">Cancel</button>
+      <button type="button" class="touch" @click="typing = ''">Cancel</button>
+    </form>
+    <form v-else-if="typing === 'mass'" class="day-line" @submit.prevent="count">
+      <DayField v-model="mass" kind="mass" label="Unopened, all parts together" :read="here.read.value" />
+      <button type="submit" class="touch main">At hand now</button>
+      <button type="button" class="touch" @click="typing = ''">Cancel</button>
     </form>
     <div v-else class="acts">
       <slot />
-      <button type="button" class="touch" data-test="type-area" @click="typing = true">
+      <button type="button" class="touch" data-test="type-area" @click="typing = 'area'">
         Type the area laid
+      </button>
+      <button type="button" class="touch" data-test="count-packs" @click="typing = 'mass'">
+        Count unopened packs
       </button>
     </div>
   </section>
