@@ -92,6 +92,24 @@ func TestTheRestIsStretched(t *testing.T) {
 	}
 }
 
+// The third pail is mixed as a half before anybody told how far a film reaches: 22.5 m² are left for 30, 300 µm, which
+// its sheet just allows; for the planned film 7.5 m² more take 3.75 kg. The half covers 10 m² then and ends 1 m before
+// its tape at 9 m.
+func TestASmallerPailIsTold(t *testing.T) {
+	i, bare := hall(), measure.Area(15)
+	b := &i.Coats[0].Batches[2]
+	b.Bare, b.Card.Area, b.Card.Mass = &bare, 7.5, 3.75
+	got, _ := at(i, 2, func(*record.BatchDay) {})
+	if got.Verdict != Stretch || !about(float64(got.Bare), 30) || !about(float64(got.Rest)*1e6, 300) ||
+		!about(float64(got.More), 3.75) || got.After != 0 {
+		t.Errorf("%+v", got)
+	}
+	if len(got.Ends) != 1 || !about(float64(got.Ends[0].Area), 10) || len(got.Ends[0].Line) != 1 ||
+		!about(got.Ends[0].Line[0][0].X, 8) {
+		t.Errorf("ends %+v", got.Ends)
+	}
+}
+
 // Two pails went 22 of 30 m²: 30 m² are left for 38, 316 µm. That is a fifth thinner and more: at 400 µm the 8
 // m² between
 // take 4 kg more, begun at 09:15.

@@ -109,9 +109,6 @@ func edgeAfter(c *record.Coat, k int) measure.Length {
 	return measure.Length(length)
 }
 
-// beside holds how far off a line, m, a place is tried that tells on which side a section lies.
-const beside = 0.01
-
 // lineAfter returns the line between the sections up to one and those after it, moved by a length toward what is
 // laid later.
 func lineAfter(c *record.Coat, k int, by measure.Length) [][2]geometry.Point {
@@ -122,15 +119,12 @@ func lineAfter(c *record.Coat, k int, by measure.Length) [][2]geometry.Point {
 			if long == 0 {
 				continue
 			}
+			// What is laid later lies on the right of an edge.
 			out := geometry.Point{X: (s[1].Y - s[0].Y) / long, Y: (s[0].X - s[1].X) / long}
-			moved := func(p geometry.Point, by float64) geometry.Point {
-				return geometry.Point{X: p.X + by*out.X, Y: p.Y + by*out.Y}
+			moved := func(p geometry.Point) geometry.Point {
+				return geometry.Point{X: p.X + float64(by)*out.X, Y: p.Y + float64(by)*out.Y}
 			}
-			side := 1.0
-			if holds(c.Batches[n].Rings, moved(s[0].Toward(s[1], 0.5), beside)) {
-				side = -1
-			}
-			all = append(all, [2]geometry.Point{moved(s[0], side*float64(by)), moved(s[1], side*float64(by))})
+			all = append(all, [2]geometry.Point{moved(s[0]), moved(s[1])})
 		}
 	}
 	return all
