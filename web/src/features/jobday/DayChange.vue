@@ -37,6 +37,23 @@ const sizes = computed(() =>
     text: `${QUARTERS[Math.round(s.share * HUNDRED)] ?? session.format('fraction', s.share)}, ${session.format('mass', s.card.mass)}`,
   })),
 )
+/** The pails that may get a size. */
+const sized = computed<{ test: string; text: string; number: number; over?: number }[]>(() => {
+  if (sizes.value.length === 0) return []
+  const more = {
+    test: 'one-more',
+    text: `One more pail, over section ${String(over.value)}:`,
+    number: props.plan.batches.length + 1,
+    over: over.value,
+  }
+  if (!one.value) return [more]
+  const next = {
+    test: 'other-size',
+    text: `Mix pail ${String(one.value)} in another size:`,
+    number: one.value,
+  }
+  return [next, more]
+})
 async function size(number: number, share: number, section?: number): Promise<void> {
   const last = props.plan.batches.at(-1)
   const task = idOf(number) || last?.id.replace(/\d+$/, String(number)) || ''
@@ -85,29 +102,16 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
       </button>
       <TextField v-model="why" class="day-text" label="In own words" maxlength="200" />
     </div>
-    <template v-if="sizes.length">
-      <p v-if="one">Mix pail {{ one }} in another size:</p>
-      <div v-if="one" class="day-line" data-test="other-size">
+    <template v-for="r in sized" :key="r.test">
+      <p>{{ r.text }}</p>
+      <div class="day-line" :data-test="r.test">
         <button
           v-for="s in sizes"
           :key="s.share"
           type="button"
           class="touch"
           :disabled="unsaid"
-          @click="size(one, s.share)"
-        >
-          {{ s.text }}
-        </button>
-      </div>
-      <p>One more pail, over section {{ over }}:</p>
-      <div class="day-line" data-test="one-more">
-        <button
-          v-for="s in sizes"
-          :key="s.share"
-          type="button"
-          class="touch"
-          :disabled="unsaid"
-          @click="size(plan.batches.length + 1, s.share, over)"
+          @click="size(r.number, s.share, r.over)"
         >
           {{ s.text }}
         </button>
