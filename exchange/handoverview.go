@@ -237,7 +237,7 @@ func (h *Handover) detail(c *record.CoatDay) detailView {
 		if b.Expires != "" {
 			lots += ", expires " + b.Expires
 		}
-		v.Batches = append(v.Batches, batchView{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area),
+		v.Batches = append(v.Batches, batchView{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].SectionArea()),
 			pouredAt(&b, clock), ratio, lots, strings.Join(films, ", ")})
 		for _, lost := range b.Lost {
 			v.Notes = append(v.Notes, fmt.Sprintf("Batch %d: a pail was lost at %s%s, %s.", b.Number, h.clock(&lost.At),

@@ -203,7 +203,7 @@ func (d *CoatDay) used(c *Coat) {
 		}
 		mass := b.mass(&c.Batches[k])
 		d.Used.Mass += mass
-		area += card.Area
+		area += c.Batches[k].SectionArea()
 		if b.Covered != nil { // by all pails so far, as told
 			area = *b.Covered
 		}

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -111,5 +112,20 @@ func TestTheFilmIsThatOfTheAreaTold(t *testing.T) {
 	j.log(minutes(19), Emptied, batch(2), Body{Area: &area})
 	if film := tell(i, j.all, minutes(20)).Coats[0].Used.Film; film < 374.9e-6 || film > 375.1e-6 {
 		t.Errorf("%v", film)
+	}
+}
+
+// A whole pail over 10 m² and a half over 10 more make three quarters of the film: 225 µm of 300.
+func TestAHalfMakesAThinnerFilm(t *testing.T) {
+	i, bare := issued(), measure.Area(10)
+	half := &i.Coats[0].Batches[1]
+	half.Bare, half.Card.Mass, half.Card.Volume, half.Card.Area = &bare, 3, 0.00275, 5
+	j := tablet("aaaa")
+	for n := 1; n <= 2; n++ {
+		j.log(minutes(float64(n)), Meets, batch(n), Body{})
+		j.log(minutes(float64(n)+4), Poured, batch(n), Body{})
+	}
+	if used := tell(i, j.all, minutes(10)).Coats[0].Used; math.Abs(float64(used.Film)-225e-6) > 1e-9 || used.Mass != 9 {
+		t.Errorf("used %+v", used)
 	}
 }
