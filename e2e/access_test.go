@@ -17,6 +17,7 @@ import (
 
 // TestNoSeriousFaultForAnyone runs axe-core over every screen in both colours.
 func TestNoSeriousFaultForAnyone(t *testing.T) {
+	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	if err != nil {
 		t.Fatal(err)

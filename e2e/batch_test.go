@@ -18,6 +18,7 @@ func (p *page) look(name string) {
 // A bar top of two pieces: a seal coat, then a flood coat in five colours. The base gets its amount, the rest
 // is even; the card tells each cup, what every piece gets of it and when, its mists and its drips.
 func TestABarTop(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Tasting room")
 	p.at("measure")
 	p.click("[data-test=add-top]")
@@ -104,6 +105,7 @@ func TestABarTop(t *testing.T) {
 // The crew's scale, pail and pumps are told once, and every card follows; the
 // start of the work gives each batch its clock and each film its hours.
 func TestACardWithPumpsAndAClock(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Tar house")
 	p.at("measure")
 	p.rectangle("7 m", "5 m")
@@ -164,6 +166,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 // A bond coat alone with three cans: 162 m² at 55 m² a kit are 2.95 kits, and nothing is added to a practical amount.
 // One person mixes, spreads and shakes the grit on by walking; each can is one batch.
 func TestABondCoatAloneWithThreeCans(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Ferry ramp store")
 	p.at("measure")
 	p.rectangle("13.5 m", "12 m")
@@ -200,6 +203,7 @@ func TestABondCoatAloneWithThreeCans(t *testing.T) {
 // at most 120 kg and their 36 kg of resin, which fifths of a drum of 20 kg come to in nine; a mixer that turns 60 kg
 // takes eleven of a sixth. Their card tells the trowel.
 func TestAStoneDeck(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Heron hide")
 	p.at("measure")
 	p.rectangle("6.2 m", "4.1 m")

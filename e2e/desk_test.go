@@ -21,6 +21,7 @@ import (
 // The job's line shows what an edit moved and by how much, until the next edit; a
 // click on a figure goes to where it is worked out.
 func TestTheLineShowsWhatAnEditMoved(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Slipway shed")
 	p.rectangle("6 m", "5 m")
 	p.sees("[data-test=line-area]", "30 m²")
@@ -105,6 +106,7 @@ func TestTheKeyboardGoesThroughAJob(t *testing.T) {
 // A device without room keeps nothing over a reload, and says so; what is edited
 // is sent all the same.
 func TestAFullDeviceLosesNothing(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Ballast store")
 	p.rectangle("4 m", "3 m")
 	p.saved()
@@ -138,6 +140,7 @@ func (p *page) keeps(edits int) {
 
 // Unsent edits outlive a reload.
 func TestUnsentEditsOutliveAReload(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Chart room")
 	p.rectangle("4 m", "3 m")
 	p.saved()
@@ -155,6 +158,7 @@ func TestUnsentEditsOutliveAReload(t *testing.T) {
 // An edit that was left on the device though the server had kept it, and that others
 // followed, never hides what they did.
 func TestAnEditLeftBehindHidesNothing(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Hemp house")
 	p.rectangle("4 m", "3 m")
 	p.saved()
@@ -204,6 +208,7 @@ func TestAnEditLeftBehindHidesNothing(t *testing.T) {
 // On a phone no page of a job scrolls sideways, and the head is at most 56 px; paper cuts nothing
 // of the cards off.
 func TestAJobFitsAPhoneAndPaper(t *testing.T) {
+	t.Parallel()
 	p := newPage(t, theStage.address)
 	p.signIn("oskar@brakkwater.example")
 	p.do(chromedp.EmulateViewport(390, 844))
@@ -303,6 +308,7 @@ func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 
 // Home holds 500 jobs, by where they stand or in a table, and finds one of them.
 func TestHomeWithFiveHundredJobs(t *testing.T) {
+	t.Parallel()
 	company, err := theStage.records.AddCompany(t.Context(), "Crowded Quay Coatings")
 	if err != nil {
 		t.Fatal(err)

@@ -54,6 +54,7 @@ func TestASummerAndAWinterPail(t *testing.T) {
 
 // Alone, with half kits: one person mixes and spreads in turn, and the line counts one.
 func TestAloneWithHalfAKit(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net loft")
 	p.at("measure")
 	p.rectangle("6 m", "5 m")

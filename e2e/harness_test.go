@@ -30,6 +30,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"nephelon/core/measure"
 	"nephelon/demo"
 	"nephelon/server"
 	"nephelon/standin"
@@ -49,6 +50,7 @@ type stage struct {
 	address string
 	site    string // the simulated instruments
 
+	mutex    sync.Mutex
 	sessions map[string]*network.Cookie // of who has signed in, by server and e-mail address
 }
 
@@ -574,12 +576,11 @@ func (p *page) saved() {
 func (p *page) signIn(email string) {
 	p.t.Helper()
 	key := p.base + " " + email
-	if c := theStage.sessions[key]; c != nil {
-		if _, err := chromedp.Call(p.ctx, network.SetCookie,
-			network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.base, HTTPOnly: &c.HTTPOnly,
-				SameSite: c.SameSite}); err != nil {
-			p.t.Fatal(err)
-		}
+	theStage.mutex.Lock()
+	c := theStage.sessions[key]
+	theStage.mutex.Unlock()
+	if c != nil {
+		p.setCookie(c)
 		p.open("/jobs")
 		p.until(`location.pathname === '/sign-in' || !!document.querySelector('main h1, [data-test=new-job]')`)
 		if value[string](p, `location.pathname`) == "/jobs" {
@@ -591,6 +592,8 @@ func (p *page) signIn(email string) {
 	if err != nil {
 		p.t.Fatal(err)
 	}
+	theStage.mutex.Lock()
+	defer theStage.mutex.Unlock()
 	for _, c := range cookies.Cookies {
 		theStage.sessions[key] = c
 	}
@@ -686,14 +689,59 @@ func (p *page) newJob(name string) {
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }
 
-// begin signs the estimator in and opens a new job of theirs, in metric units.
+// begin opens a new job of an estimator of its own, in metric units: journeys run beside each other,
+// and what a person chooses to read is kept with the account.
 func begin(t *testing.T, job string) *page {
 	t.Helper()
+	person, err := theStage.records.PersonByEmail(t.Context(), "oskar@brakkwater.example")
+	if err != nil {
+		t.Fatal(err)
+	}
+	person.Email = strings.ToLower(t.Name()) + "@brakkwater.example"
+	person.Units = measure.Metric
+	if _, err := theStage.records.AddPerson(t.Context(), person); err != nil {
+		t.Fatal(err)
+	}
 	p := newPage(t, theStage.address)
-	p.signIn("oskar@brakkwater.example")
-	p.units("metric")
+	p.signInByRequest(person.Email)
+	p.open("/jobs")
 	p.newJob(job)
 	return p
+}
+
+// signInByRequest begins a session without the page of the sign-in.
+func (p *page) signInByRequest(email string) {
+	p.t.Helper()
+	body, err := json.Marshal(map[string]string{"email": email, "password": demo.Password})
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	request, err := http.NewRequestWithContext(p.t.Context(), http.MethodPost, p.base+"/api/session", bytes.NewReader(body))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	request.Header.Set("Content-Type", "application/json")
+	answer, err := http.DefaultClient.Do(request)
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	cookies := answer.Cookies()
+	if len(cookies) == 0 {
+		p.t.Fatalf("no session for %s: %s", email, answer.Status)
+	}
+	for _, c := range cookies {
+		p.setCookie(&network.Cookie{Name: c.Name, Value: c.Value, HTTPOnly: c.HttpOnly, SameSite: network.CookieSameSiteStrict})
+	}
+}
+
+func (p *page) setCookie(c *network.Cookie) {
+	p.t.Helper()
+	if _, err := chromedp.Call(p.ctx, network.SetCookie,
+		network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.base, HTTPOnly: &c.HTTPOnly,
+			SameSite: c.SameSite}); err != nil {
+		p.t.Fatal(err)
+	}
 }
 
 // printedPages is how many sheets of paper the page takes, in the size that it

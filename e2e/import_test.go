@@ -10,6 +10,7 @@ import (
 // of 1.5 m radius (3.53 m²), a round column of 0.2 m² and a square one of
 // 0.24 m². What is no outline is told, not dropped in silence.
 func TestAnImportedDrawing(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Customs shed")
 	bad := filepath.Join(t.TempDir(), "letter.dxf")
 	if err := os.WriteFile(bad, []byte("Dear sirs"), 0o600); err != nil {

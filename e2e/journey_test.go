@@ -49,6 +49,7 @@ func (p *page) rectangle(across, up string) {
 // 2.05 L of B (1.015 kg/L: 2.08 kg). Two sections of 19.24 m² meet half-way
 // along the long wall, at 3.7 m.
 func TestFromTapeToMixCardInMetres(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net loft")
 	p.at("measure")
 	p.rectangle("7.4 m", "5200")
@@ -203,6 +204,7 @@ func (p *page) drags(selector, figure string) {
 }
 
 func TestUndoRedoAndUnits(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Kelp store")
 	p.at("measure")
 	p.rectangle("6 m", "4 m")
@@ -246,6 +248,7 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 // What the server echoes for a typed quantity has to stand in the field again
 // after a reload, when the interface prints it from what is stored.
 func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Printing")
 	p.at("measure")
 	p.rectangle("4 m", "4 m")
@@ -299,6 +302,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 // A hot afternoon: the parts come at 33 °C, the pail lives half as long, and the
 // batches are halved; ice water and one more person win some of it back.
 func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Smokehouse")
 	p.at("measure")
 	p.rectangle("9 m", "8 m")

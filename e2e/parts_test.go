@@ -7,6 +7,7 @@ import "testing"
 // steps of 1.2 m × (0.28 + 0.17) m add 1.62 m². A crack of 5 m × 6 mm × 20 mm
 // takes 600 mL of filler.
 func TestEdgesStepsAndCracks(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Bell tower")
 	p.at("measure")
 	p.rectangle("6 m", "4 m")
@@ -35,6 +36,7 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 
 // A figure on someone's word is planned with, and the plan says so.
 func TestAGivenAreaIsPlannedAloud(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Reed shed")
 	p.at("measure")
 	p.fill("Area as given", "52 m²")
@@ -70,6 +72,7 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 // Mirroring and turning a floor keep its area, and its measuring sheet shows the
 // working that another person checks with a tape.
 func TestAMeasuringSheetToCheckWithATape(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Pump house")
 	p.at("measure")
 	p.outlining()

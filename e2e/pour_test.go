@@ -11,6 +11,7 @@ import (
 // it is told so, the hour is played and stepped to its tight moment, another crew is
 // tried and taken over, and the running sheet prints on one page.
 func TestThePourIsPlayedAndMended(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Eel house")
 	p.rectangle("11 m", "7 m")
 	p.at("build-up")
@@ -92,6 +93,7 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 
 // A join is dragged: tape, sections and batches follow the hand, and one step undoes it.
 func TestAJoinIsDragged(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Oar store")
 	p.rectangle("12 m", "6 m")
 	p.at("build-up")
@@ -127,6 +129,7 @@ func TestAJoinIsDragged(t *testing.T) {
 // A hall in which people must get past keeps one side passable: what lies along a wall waits
 // until the rest can be walked on. Of two doors the one that is never shut is taken.
 func TestASideStaysPassable(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Ferry passage")
 	p.rectangle("14 m", "6 m")
 	p.at("build-up")
@@ -157,6 +160,7 @@ func TestASideStaysPassable(t *testing.T) {
 // One person alone lays an L with a column and one door by half kits, works around the
 // column towards the door, and sees the hour as a list on a phone.
 func TestAloneOverAnL(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Smoke house")
 	p.at("measure")
 	p.outlining()

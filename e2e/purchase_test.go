@@ -8,6 +8,7 @@ import (
 // A purchase is weighed, cost against what is left over; more margin is taken
 // and undone; and two jobs that buy together pay no more than apart.
 func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Rope store")
 	p.at("measure")
 	p.rectangle("6 m", "5 m")

@@ -240,6 +240,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 // proposal mends it, and it is booked. The company has this job alone, so that nothing else
 // decides when it is done.
 func TestAHeatWaveIsMended(t *testing.T) {
+	t.Parallel()
 	ctx := t.Context()
 	hash, err := sessions.HashPassword(demo.Password)
 	if err != nil {
@@ -441,6 +442,7 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 // A table is planned to ten minutes: its tasks take what they take, not half an hour each, one is moved by a
 // step with the keyboard, and what is booked is told to the minute.
 func TestATableInStepsOfTenMinutes(t *testing.T) {
+	t.Parallel()
 	// A company of its own, so that no other job takes the room to move in.
 	p := newCompany(t, "Brent Ledge Tops", "ove@brentledge.example")
 	p.open("/start")

@@ -16,6 +16,7 @@ import (
 // 0.8 m × 0.42 m is 1.224 m²; its front of 2.4 m and its right end of 0.65 m,
 // 40 mm thick, add 0.122 m². The sink stands 60 mm from the front.
 func TestATopWithASinkAndTwoExposedEdges(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Ferry galley")
 	p.at("measure")
 	p.click("[data-test=add-top]")
@@ -76,6 +77,7 @@ func (p *page) clickSide(side int) {
 // 2 m × 2 m, 1.5 m deeper, make a frustum with a slant height of 2.5 m, so 40 m²
 // of slopes and 4 m² of pad; 24 m² of shallow floor; 32 m of wall, 1 m deep.
 func TestAPoolWithAHopper(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Otter sanctuary")
 	p.at("measure")
 	p.click("[data-test=add-pool]")
@@ -122,6 +124,7 @@ func TestAPoolWithAHopper(t *testing.T) {
 // A freeform pool of even depth, drawn and sounded with the mouse: 4 m × 3 m,
 // 1.2 m deep everywhere, has 12 m² of floor and 16.8 m² of wall.
 func TestAFreeformPoolBySoundings(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Eel house")
 	p.at("measure")
 	p.click("[data-test=add-pool]")
@@ -139,6 +142,7 @@ func TestAFreeformPoolBySoundings(t *testing.T) {
 // What stands on a floor's plan: a zone, a drain, a crack drawn from point to
 // point with its exact length typed, a rounded bay.
 func TestThingsOnThePlan(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net loft")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
@@ -176,6 +180,7 @@ func TestThingsOnThePlan(t *testing.T) {
 // A photograph is attached, shown, captioned, removed and put back; what is no
 // picture is refused by name.
 func TestPhotographsOfASurface(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Slipway")
 	folder := t.TempDir()
 	picture := image.NewRGBA(image.Rect(0, 0, 640, 480))
@@ -216,6 +221,7 @@ func TestPhotographsOfASurface(t *testing.T) {
 
 // A surface goes to another job with its coats and their data sheets.
 func TestASurfaceIsCopiedToAnotherJob(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Rope walk")
 	p.newJob("Sail loft")
 	p.at("measure")

@@ -14,6 +14,7 @@ import (
 // A flake floor begins with a system, is broken in three ways, and each way out
 // is taken with one click; undo takes it back.
 func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Fish auction")
 	p.at("measure")
 	p.rectangle("9 m", "6 m")
@@ -77,6 +78,7 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 
 // A band dragged in the drawing changes the order of the coats.
 func TestABandIsDragged(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net store")
 	p.at("measure")
 	p.rectangle("5 m", "4 m")
@@ -425,6 +427,7 @@ func TestAPriceListIsRead(t *testing.T) {
 
 // A new job is planned by the more careful of sheet and own floors, and says so; undo plans by the sheet again.
 func TestAJobIsPlannedByOwnFloors(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Customs shed")
 	p.rectangle("8 m", "6 m")
 	p.at("build-up")

@@ -39,6 +39,7 @@ func newCompany(t *testing.T, name, email string) *page {
 // From an empty shelf to the first mix card with one PDF of a maker. Six entries are typed or chosen; all else is a
 // click.
 func TestFromOneSheetToTheFirstCard(t *testing.T) {
+	t.Parallel()
 	text, err := os.ReadFile("../core/sheet/testdata/body-us.txt")
 	if err != nil {
 		t.Fatal(err)
@@ -86,6 +87,7 @@ func TestFromOneSheetToTheFirstCard(t *testing.T) {
 // From nothing to kits and a price: a new company is led from its units to its first job. Six
 // entries are made, of the twelve that such a start may take.
 func TestTheFirstHourOfACompany(t *testing.T) {
+	t.Parallel()
 	p := newCompany(t, "Skerry Light Floors", "ove@skerrylight.example")
 	p.click("[data-test=to-start]")
 	p.sees("main", "Set up your company")

@@ -12,6 +12,7 @@ import (
 // A damp slab, from the reading to the barrier primer: the body coat's sheet
 // takes 78 % of moisture in the slab, 88 % are read, the barrier's takes 97 %.
 func TestADampSlabFromReadingToBarrier(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net store")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
@@ -55,6 +56,7 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 // The owner of a pool wants acid; the contractor's rule refuses it, and grinding
 // is planned, until the rule is changed by hand.
 func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Carp hall")
 	p.at("measure")
 	p.click("[data-test=add-pool]")
@@ -91,6 +93,7 @@ func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 // A person changes the preparation: a step twice, one left out with its reason and put back, one of their own
 // with its material, moved before another; the hours of the job follow, and undo goes back.
 func TestStepsOfAPersonsOwn(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Net shed")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
@@ -193,6 +196,7 @@ func TestAnInstrumentThatFails(t *testing.T) {
 // The profile found decides what the first coat takes: 40 m² at CSP 4 drink
 // 0.2 L/m², 8 L, before 300 µm stand on it: 12 L and 6 % loss make 12.77 L.
 func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Cannery")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
@@ -223,6 +227,7 @@ func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
 // A person types the weather of two days instead of asking a service; what cannot be is told, and
 // hours of a file take its place.
 func TestWeatherIsTyped(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Smelt row")
 	p.rectangle("7 m", "5 m")
 	p.at("build-up")
@@ -292,6 +297,7 @@ func TestAHotReadingChangesTheBatches(t *testing.T) {
 // Holes and a low place are filled. By hand: two holes of 30 × 20 × 5 cm are 6 L; a low place of 1 m × 60 cm that is
 // 8 mm deep is π/8 of 4.8 L, 1.88 L. Together, with a tenth more, 8.67 L of resin: a set of 6 L and two of 1.5 L.
 func TestHolesAndLowPlaces(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Chandlery")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")

@@ -81,6 +81,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 }
 
 func TestTwoPeopleEditingOneJob(t *testing.T) {
+	t.Parallel()
 	first, second := begin(t, "Sluice house"), newPage(t, theStage.address)
 	first.rectangle("5 m", "4 m")
 	first.at("measure")
@@ -180,6 +181,7 @@ func TestTheDatabaseGoesWhileSomeoneTypes(t *testing.T) {
 }
 
 func TestAHandReadsOnly(t *testing.T) {
+	t.Parallel()
 	p := newPage(t, theStage.address)
 	p.signIn("bo@brakkwater.example")
 	p.openJob("Lamp room")
@@ -197,6 +199,7 @@ func TestAHandReadsOnly(t *testing.T) {
 // A save whose answer is lost on its way back is no one else's change: it is
 // sent again without a question.
 func TestALostAnswerIsNotAConflict(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Ferry slip")
 	p.at("measure")
 	p.rectangle("4 m", "4 m")

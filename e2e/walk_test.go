@@ -9,6 +9,7 @@ import (
 // A tape walk with one wrong reading, found and corrected: 8.35 m was written
 // down for a wall of 8.53 m. The room is 8.53 m × 4.1 m = 34.97 m².
 func TestATapeWalkFindsItsWrongReading(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Gauge house")
 	p.at("measure")
 	p.outlining()

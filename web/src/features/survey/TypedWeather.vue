@@ -67,7 +67,8 @@ const fieldsOf = (d: TypedDay, name: string): Field[] => [
 const rows = computed(() =>
   days.value.map((d, n) => ({
     day: d,
-    fields: fieldsOf(d, days.value.length > 1 ? ` of day ${n + 1}` : ''),
+    // The first day keeps its labels, so that what is being read there is not lost when another is added.
+    fields: fieldsOf(d, n > 0 ? ` of day ${n + 1}` : ''),
   })),
 )
 function keep(data: ForecastRead | undefined, label: string): void {
