@@ -53,6 +53,7 @@ func (p *page) closesGates() {
 // A whole coat is logged with one touch a pail, and one for the last section: what nobody touched is taken from that,
 // and the record says so.
 func TestAPourByOneTouchAPail(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Reed loft")
 	p.at("measure")
 	p.rectangle("7 m", "5 m")
@@ -137,6 +138,7 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 // Rain comes after the first pail: the rest is left for another day with who decided and why, the day says how the edge
 // is left, and the sections wait again once that is voided.
 func TestARainyDayIsStopped(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Keel yard")
 	p.at("measure")
 	p.rectangle("7 m", "5 m")
@@ -152,13 +154,14 @@ func TestARainyDayIsStopped(t *testing.T) {
 	// Before the rain: the second pail as a half, one more over the first section, and somebody leaves.
 	pails := value[int](p, `document.querySelectorAll('[data-batch]').length`)
 	last := value[string](p, `document.querySelector('[data-test=next]').innerText`)
-	change := func(button string) {
+	change := func(topic, button string) {
 		p.click("[data-test=change-plan]")
 		p.button("One person is gone")
+		p.click("[data-topic=" + topic + "]")
 		p.click(button)
 		p.until(`!document.querySelector('[data-test=change]')`)
 	}
-	change("[data-test=other-size] button:nth-child(2)")
+	change("size", "[data-test=other-size] button:nth-child(2)")
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=next]').innerText !== %q`, last))
 	p.sees("[data-test=enough]", "stays bare. Spread the rest at")
 	p.until(`!!document.querySelector('[data-test=day-floor] [data-test=film-end] path')`)
@@ -168,13 +171,21 @@ func TestARainyDayIsStopped(t *testing.T) {
 	p.until(`document.querySelector('[data-test=enough] form').requestSubmit() ?? true`)
 	p.sees("[data-test=enough]", "13.04 kg at hand beside these")
 	p.look("day-end")
-	change("[data-test=one-more] button:nth-child(2)")
+	change("more", "[data-test=one-more] button:nth-child(2)")
 	p.batchIs(pails+1, "waiting")
-	change("[data-test=leaves] button:nth-child(2)")
+	change("leaves", "[data-test=leaves] button:nth-child(2)")
 	p.look("day-fewer")
+	// The last section is laid as the next one, by the number of that.
+	places := `[...document.querySelectorAll('[data-test=day-floor] text')].map(t => t.textContent + Math.round(t.getBoundingClientRect().x)).join()`
+	before := value[string](p, places)
+	change("order", "[data-test=lay-next] button")
+	p.until(fmt.Sprintf(`%s !== %q`, places, before))
+	p.look("day-order")
 	p.click("[data-test=change-plan]")
+	p.click("[data-topic=leaves]")
 	p.sees("[data-test=leaves]", "is back")
 	p.button("Rain is coming")
+	p.click("[data-topic=leave-out]")
 	p.look("day-change")
 	p.click("[data-test=stop-here]")
 	p.batchIs(2, "left-out")
@@ -193,12 +204,14 @@ func TestARainyDayIsStopped(t *testing.T) {
 	p.button("‹ Record")
 	p.sees("main", "Section 2 is not laid today. (decided: Oskar Pym: Rain is coming)")
 	p.sees("main", "Pail 2 is mixed in another size, 50% of a whole one. (decided: Oskar Pym: One person is gone)")
+	p.sees("main", "Section 3, as it was numbered then, is laid as the next one. (decided: Oskar Pym: One person is gone)")
 	p.sees("main", fmt.Sprintf("Pail %d is one more than planned, over section 1.", pails+1))
 }
 
 // A hall is ground: each step of its preparation is closed on the tablet with what was seen; a test that fails has
 // it ground again, and what was closed in error is opened.
 func TestPreparationOnTheTablet(t *testing.T) {
+	t.Parallel()
 	p := begin(t, "Winch hall")
 	p.at("measure")
 	p.rectangle("7 m", "5 m")
@@ -232,9 +245,13 @@ func TestPreparationOnTheTablet(t *testing.T) {
 	for _, step := range []string{"/grind", "/vacuum"} {
 		closes(step, "closes")
 	}
-	p.click("[data-step$=profile] [data-act=fails]")
-	p.typed("What was seen or read", "smooth by the door")
-	p.keys("\r")
+	// The reading of a test is judged at once.
+	p.typed("Worst reading: profile, CSP", "4")
+	p.sees("[data-step$=profile] [data-test=verdict]", "It passes. profile, CSP: 4; 4 to 6")
+	p.typed("Worst reading: profile, CSP", "2")
+	p.sees("[data-step$=profile] [data-test=verdict]", "It fails. profile, CSP: 2; 4 to 6")
+	p.look("day-preparation-verdict")
+	p.click("[data-step$=profile] [data-act=reads]")
 	p.sees("[data-step$='/grind']", "Once more: the profile is too smooth")
 	p.look("day-preparation-again")
 	closes("/grind", "closes")
@@ -242,9 +259,24 @@ func TestPreparationOnTheTablet(t *testing.T) {
 	p.sees("[data-step$='/grind']", "Once more")
 	p.click("[data-phase=coats]")
 	p.sees("[data-test=gates]", "open")
+	// Before anything is mixed, the coat is laid with another product.
+	p.click("[data-test=change-plan]")
+	p.click("[data-topic=product]")
+	p.sees("[data-test=other-product]", "another product of its kind")
+	p.typed("In own words", "the pails froze")
+	p.click("[data-test=other-product] .day-line button")
+	p.sees("[data-test=other-told]", "instead of Keelbody")
+	p.look("day-other-product")
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.look("day-other-product-phone")
+	p.do(chromedp.EmulateViewport(1280, 800))
+	p.click("[data-test=take-product]")
+	p.until(`!document.querySelector('[data-test=change]') && !document.querySelector('main').innerText.includes('Keelbody')`)
+	p.look("day-other-taken")
 	p.sent()
 	p.button("‹ Record")
-	p.sees("[data-test=closings]", "Compare the profile with the chips, failed: smooth by the door")
+	p.sees("main", "(decided: Oskar Pym: the pails froze)")
+	p.sees("[data-test=closings]", "Compare the profile with the chips, failed: profile, CSP: 2; 4 to 6")
 }
 
 // A plan is issued, its gates are closed, and a batch is run to its end with no server at
@@ -359,6 +391,7 @@ func TestADayWithoutANetwork(t *testing.T) {
 // The record of a finished job answers for its floor: what was off ranks first, a question
 // is answered, and what it turned out to be is kept.
 func TestTheRecordAnswersForAFloor(t *testing.T) {
+	t.Parallel()
 	p := newPage(t, theStage.address)
 	p.signIn("tess@brakkwater.example")
 	p.openJob(demo.Finished)

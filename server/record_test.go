@@ -10,12 +10,14 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/work"
 	"nephelon/server/daylog"
 	"nephelon/server/rosters"
 	"nephelon/server/sessions"
+	"nephelon/server/shelf"
 )
 
 // logging is what a device sends.
@@ -71,6 +73,64 @@ func (c client) issue(job string, save uuid.UUID) (int, record.Issue) {
 		}
 	}
 	return status, made
+}
+
+// Whoever leads a day lays a coat that is not begun with another product: told first, then kept as a new plan for the
+// same crew. A film that is begun is finished with its own.
+func TestAnotherProductOnTheDay(t *testing.T) {
+	web := newServer(t)
+	domain := addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	j := owner.addJob(demoJob(t))
+	job, path := j.ID.String(), "/api/jobs/"+j.ID.String()+"/other-product"
+	_, first := owner.issue(job, uuid.New())
+	coat := first.Coats[0]
+	other := demoJob(t).Products[slices.IndexFunc(demoJob(t).Products,
+		func(p material.Product) bool { return p.ID == coat.Product.ID })]
+	other.ID, other.Name, other.Version = "curlew-base", "Curlew Base", 0
+	got[shelf.SheetState](t, owner, http.MethodPut, "/api/shelf/"+other.ID, other)
+	ask := daylog.OtherProduct{SaveID: uuid.New(), Coat: coat.ID, Product: other.ID, Reason: "Lead: the pails froze"}
+	if status, _ := signedIn(t, web, "hand@"+domain).send(http.MethodPost, path, ask); status != http.StatusForbidden {
+		t.Errorf("a hand changes the product: %d", status)
+	}
+	lead := signedIn(t, web, "lead@"+domain)
+	told := got[daylog.OtherPlan](t, lead, http.MethodPost, path, ask)
+	if len(told.Changes) == 0 || !strings.Contains(told.Changes[0].Text, "is Curlew Base") || told.Number != 0 ||
+		!strings.Contains(told.Supply, "none of it is in stock") {
+		t.Errorf("told first: %+v", told)
+	}
+	standing := func() record.Issue {
+		return got[record.Issue](t, owner, http.MethodGet, "/api/jobs/"+job+"/issues/0", nil)
+	}
+	if i := standing(); i.Number != 1 || i.Coat(coat.ID).Product.ID != coat.Product.ID {
+		t.Errorf("what was only asked changed plan %d", i.Number)
+	}
+	ask.Keep = true
+	for range 2 { // asked again after a lost answer
+		if kept := got[daylog.OtherPlan](t, lead, http.MethodPost, path, ask); kept.Number != 2 {
+			t.Errorf("kept as plan %d", kept.Number)
+		}
+	}
+	i := standing()
+	if i.Number != 2 || i.To != first.To || i.Coat(coat.ID).Product.ID != other.ID || !strings.Contains(i.Note, ask.Reason) ||
+		i.Coat(coat.ID).Batches[0].Card.Mass != coat.Batches[0].Card.Mass {
+		t.Errorf("%d, %s, %s", i.Number, i.To, i.Note)
+	}
+	lead.log(job, lead.tablet().event(record.Meets, i.Coats[0].Batches[0].ID, record.Body{}))
+	ask.SaveID, ask.Coat, ask.Product = uuid.New(), i.Coats[0].ID, coat.Product.ID
+	if status, text := lead.send(http.MethodPost, path, ask); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "is begun") {
+		t.Errorf("a film that is begun: %d %s", status, text)
+	}
+	ask.Coat, ask.Product = i.Coats[len(i.Coats)-1].ID, "nothing"
+	if status, text := lead.send(http.MethodPost, path, ask); status != http.StatusNotFound ||
+		!strings.Contains(text, "not on the shelf") {
+		t.Errorf("no such product: %d %s", status, text)
+	}
+	ask.Coat = "gone"
+	if status, text := lead.send(http.MethodPost, path, ask); status != http.StatusNotFound {
+		t.Errorf("no such coat: %d %s", status, text)
+	}
 }
 
 // A plan is issued by whoever may, once however often it is asked; the next supersedes and

@@ -73,7 +73,7 @@ func rights() map[string]level {
 			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "assumptions",
 			"ownFigures",
-			"paceEffects",
+			"paceEffects", "otherProduct",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
@@ -127,7 +127,7 @@ func costly() []string {
 // takes. An open page asks for a few at once.
 func planning() []string {
 	return []string{
-		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "issues", "roster",
+		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "otherProduct", "issues", "roster",
 		"rosterPlaces", "keepRoster",
 	}
 }

@@ -364,6 +364,8 @@ func bodyFor(o operation, f job.File) any {
 		return jobs.OddsQuestion{PourQuestion: jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}
 	case strings.HasSuffix(o.path, "/issues"):
 		return daylog.NewIssue{SaveID: uuid.New(), To: "Crew"}
+	case strings.HasSuffix(o.path, "/other-product"):
+		return daylog.OtherProduct{SaveID: uuid.New(), Coat: "x", Product: "x"}
 	case strings.HasSuffix(o.path, "/events"):
 		return logging{[]record.Event{record.Sealed(record.Event{
 			ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-device", Number: 1, Person: "x",

@@ -21,6 +21,7 @@ import (
 	"nephelon/core/record/current"
 	"nephelon/core/record/enough"
 	"nephelon/core/record/ledger"
+	"nephelon/core/record/prep"
 	"nephelon/core/record/wait"
 )
 
@@ -69,6 +70,7 @@ func newFloor() map[string]any {
 	give("follow", follow)
 	give("label", f.label)
 	give("laid", f.laid)
+	give("judge", f.judge)
 	var end js.Func
 	end = js.FuncOf(func(js.Value, []js.Value) any {
 		for _, one := range append(held, end) {
@@ -144,6 +146,16 @@ func (f *floor) laid(args []js.Value) (any, error) {
 		return nil, errors.New("nothing shows how much that is; tap inside a section, or type the area laid")
 	}
 	return area, nil
+}
+
+// judge judges the reading of a test of preparation.
+func (f *floor) judge(args []js.Value) (any, error) {
+	for n := range f.issue.Guides {
+		if g := &f.issue.Guides[n]; string(g.Task) == args[0].String() && g.Asks != nil {
+			return prep.Judge(g.Asks, args[1].Float(), f.units), nil
+		}
+	}
+	return nil, errors.New("this test has no reading with limits; say whether it passes")
 }
 
 // clear forgets the events that were added.

@@ -32,10 +32,24 @@ func guides(s *SurfacePlan, tasks []work.Task, units measure.System) []record.Gu
 	for _, t := range tasks {
 		if t.Kind == work.Retest && t.Surface == s.ID {
 			_, verdict, _ := strings.Cut(string(t.ID), "/retest/")
-			all = append(all, record.Guide{Task: t.ID, How: howToTest(verdict), Cautions: []string{}})
+			g := record.Guide{Task: t.ID, How: howToTest(verdict), Cautions: []string{}}
+			if t.Closes != "" {
+				g.Asks = asks(s.Survey.Verdicts, strings.TrimSuffix(verdict, "/read"))
+			}
+			all = append(all, g)
 		}
 	}
 	return all
+}
+
+// asks returns what is read in a test that closes a verdict, with its limits; none where it is looked at only.
+func asks(verdicts []survey.Verdict, id string) *record.Ask {
+	n := slices.IndexFunc(verdicts, func(v survey.Verdict) bool { return v.ID == id })
+	if n < 0 || verdicts[n].Limit == nil {
+		return nil
+	}
+	l := verdicts[n].Limit
+	return &record.Ask{What: l.Words, Kind: l.Kind, Least: l.Least, Most: l.Most, From: l.From}
 }
 
 // perBucket says what goes into one bucket of a step that is mixed in buckets, and how much surface that does.

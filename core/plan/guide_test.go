@@ -3,8 +3,11 @@ package plan
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"nephelon/core/measure"
+	"nephelon/core/plan/stage"
+	"nephelon/core/record"
 	"nephelon/core/survey"
 	"nephelon/core/work"
 )
@@ -61,5 +64,39 @@ func TestEveryTaskIsGuided(t *testing.T) {
 	s := SurfacePlan{}
 	if all := guides(&s, []work.Task{{Kind: work.Retest}}, measure.Metric); all != nil {
 		t.Errorf("nothing was surveyed: %+v", all)
+	}
+}
+
+// A probe is set without a reading, and read against the limit of the survey: 75 % by the method, or the sheet's own.
+func TestATestAsksForItsReading(t *testing.T) {
+	coats := survey.Coats{First: "Tern Base", HumidityMax: &measure.Sourced[measure.Fraction]{Value: 0.8}}
+	scene := survey.Scene{Now: time.Date(2031, 3, 4, 7, 0, 0, 0, time.UTC), Units: measure.Metric}
+	surveyed := survey.Survey{Substrate: survey.Concrete, Profile: 1, Readings: []survey.Reading{
+		{Kind: survey.SlabHumidity, Value: 0.91, At: scene.Now}, {Kind: survey.Acidity, Value: 11, At: scene.Now}}}
+	s := SurfacePlan{Bare: Bare{ID: "s", Survey: &stage.SurveyPlan{Preparation: &survey.Preparation{},
+		Verdicts: survey.Judge(surveyed, coats, nil, scene)}}}
+	task := func(id, closes string) work.Task {
+		return work.Task{Kind: work.Retest, Surface: "s", ID: work.ID("surface/s/retest/" + id), Closes: closes}
+	}
+	asked := func(least, most float64) func(a *record.Ask) bool {
+		return func(a *record.Ask) bool {
+			return a != nil && (a.Least == nil && least == 0 || a.Least != nil && *a.Least == least) && *a.Most == most
+		}
+	}
+	tests := map[string]struct {
+		task work.Task
+		fits func(a *record.Ask) bool
+	}{
+		"set":     {task("slab-humidity", ""), func(a *record.Ask) bool { return a == nil }},
+		"read":    {task("slab-humidity/read", "wet"), asked(0, 0.8)},
+		"ph":      {task("ph", "high"), asked(6, 9)},
+		"profile": {task("profile", "closed"), asked(1, 3)},
+		"drop":    {task("water-drop", "beads"), func(a *record.Ask) bool { return a == nil }},
+	}
+	for name, test := range tests {
+		all := guides(&s, []work.Task{test.task}, measure.Metric)
+		if len(all) != 1 || !test.fits(all[0].Asks) {
+			t.Errorf("%s: %+v", name, all)
+		}
 	}
 }

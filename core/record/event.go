@@ -36,6 +36,7 @@ const (
 	Cup      Kind = "cup"       // of colour, poured
 	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
 	Sized    Kind = "sized"     // another size of its pail, or one more pail, with who decided and why
+	Ordered  Kind = "ordered"   // its section is laid as the next one, with who decided and why
 	Gone     Kind = "gone"      // somebody left the crew; came back, where Yes is false
 	Counted  Kind = "counted"   // mix at hand of the product of a coat, in packs that are not opened
 	LeftOut  Kind = "left-out"  // its section is not laid, with who decided and why; later, where Yes is false
@@ -83,6 +84,7 @@ type Body struct {
 	Mass     *measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"2000" doc:"kg"`
 	Took     *measure.Span        `json:"took,omitempty" minimum:"1" maximum:"36000" doc:"s that something took one person"`
 	Stage    string               `json:"stage,omitempty" maxLength:"20"`
+	Value    *float64             `json:"value,omitempty" minimum:"-1000" maximum:"100000000" doc:"Reading of a test, in the SI unit of its kind"`
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
 	Area     *measure.Area        `json:"area,omitempty" minimum:"0.01" maximum:"100000" doc:"m² of the coat that the film of all pails so far covers"`

@@ -44,6 +44,16 @@ type Guide struct {
 	How      string   `json:"how"`
 	Bucket   string   `json:"bucket,omitempty" doc:"What goes into one bucket, and the area that it does"`
 	Cautions []string `json:"cautions"`
+	Asks     *Ask     `json:"asks,omitempty" doc:"Limits of the reading that a test goes by; left out where it is looked at only"`
+}
+
+// Ask holds what is read in a test, and what it has to be.
+type Ask struct {
+	What  string       `json:"what" doc:"What is read"`
+	Kind  measure.Kind `json:"kind"`
+	Least *float64     `json:"least,omitempty" doc:"In the SI unit of its kind"`
+	Most  *float64     `json:"most,omitempty"`
+	From  string       `json:"from" doc:"Sheet, standard or practice that the limits are of"`
 }
 
 // Supply is the mix that is at hand of a product.

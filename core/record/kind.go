@@ -37,6 +37,7 @@ func rules() []rule {
 	text := func(words string) func(b *Body) string {
 		return want(func(b *Body) bool { return b.Text != "" }, "body.text: "+words)
 	}
+	because := want(func(b *Body) bool { return b.Reason != "" }, "body.reason: say who decided, and why")
 	always := func(*Event, *Event) bool { return true }
 	return []rule{
 		{Gated, "Gate", ofTask, gateLacks, func(e, _ *Event) bool { return e.Body.Reason != "" }},
@@ -57,11 +58,11 @@ func rules() []rule {
 		{Lost, "Bucket lost", ofBatch, nil, nil},
 		{Sized, "Pail size changed", ofBatch, want(func(b *Body) bool { return b.Share != nil && b.Reason != "" },
 			"body.share: enter the size of the pail, and who decided and why"), nil},
+		{Ordered, "Order changed", ofBatch, because, nil},
 		{Gone, "Person left", ofTask, text("enter who left the crew"), nil},
 		{Counted, "Packs counted", ofTask, want(func(b *Body) bool { return b.Mass != nil },
 			"body.mass: enter how much is at hand in unopened packs"), nil},
-		{LeftOut, "Section left out", ofBatch, want(func(b *Body) bool { return b.Reason != "" },
-			"body.reason: say who decided, and why"), nil},
+		{LeftOut, "Section left out", ofBatch, because, nil},
 		{Weighed, "Weights", ofBatch, want(func(b *Body) bool { return len(b.Masses) > 1 },
 			"body.masses: enter the mass of each part"), nil},
 		{Lot, "Lots", ofBatch, want(func(b *Body) bool {

@@ -33,6 +33,9 @@ type Verdict struct {
 	WayOut   string    `json:"wayOut,omitempty"`
 	Barrier  bool      `json:"barrier,omitempty" doc:"A moisture barrier under the coats would settle it"`
 	Override *Override `json:"override,omitempty" doc:"Who overrides it, and why"`
+
+	// Limit of the reading that it goes by; nil where it goes by something else.
+	Limit *Limit `json:"-"`
 }
 
 // Closed reports whether the gate of this verdict is shut.
@@ -196,14 +199,14 @@ func (j *judge) soundness() {
 		j.say("soundness", FitNow, "common practice", "", "The surface is sound.")
 	}
 	if r := j.worst(PullOff, func(a, b float64) bool { return a < b }); r != nil {
-		rule := j.rules["pull-off"]
+		l := j.limit(PullOff)
 		format := func(v float64) string { return j.scene.Units.Format(measure.KindPressure, v) }
-		if r.Value < rule.Value {
-			j.say("pull-off", Unfit, rule.From, "Remove the weak layer and test again.",
-				"It pulls off at %s; at least %s are required.", format(r.Value), format(rule.Value))
+		if r.Value < *l.Least {
+			j.say("pull-off", Unfit, l.From, "Remove the weak layer and test again.",
+				"It pulls off at %s; at least %s are required.", format(r.Value), format(*l.Least)).Limit = l
 		} else {
-			j.say("pull-off", FitNow, rule.From, "", "It holds %s; at least %s are required.", format(r.Value),
-				format(rule.Value))
+			j.say("pull-off", FitNow, l.From, "", "It holds %s; at least %s are required.", format(r.Value),
+				format(*l.Least))
 		}
 	}
 	ways := map[string]string{
@@ -262,15 +265,11 @@ func (j *judge) surface() {
 	if !j.mineral() || j.KeepSealed {
 		return
 	}
-	low, high := j.Wanted, j.Wanted
-	basis := "required by you"
-	if j.Wanted == 0 {
-		if j.coats.First == "" {
-			return
-		}
-		low, high = WantedProfile(j.coats.Film, j.coats.Broadcast)
-		basis = "ICRI 310.2R by film, from memory"
+	l := j.profile()
+	if l == nil {
+		return
 	}
+	low, high, basis := int(*l.Least), int(*l.Most), l.From
 	wanted := fmt.Sprintf("CSP %d to %d", low, high)
 	if low == high {
 		wanted = fmt.Sprintf("CSP %d", low)
@@ -292,6 +291,7 @@ func (j *judge) surface() {
 	default:
 		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats require %s.", j.Profile, wanted)
 	}
+	j.all[len(j.all)-1].Limit = l
 }
 
 // sealed judges a closed surface that is to stay closed: the coats hold by abrading alone, so that is tried first.
@@ -319,19 +319,11 @@ func (j *judge) moisture() {
 	}
 	if r := j.worst(Carbide, more); r != nil {
 		seen = true
-		var own *float64
-		if most := j.coats.CarbideMax; most != nil {
-			own = (*float64)(&most.Value)
-		}
-		j.damp(r, "carbide", "It holds %s by the carbide method; at most %s is allowed.", own)
+		j.damp(r, "It holds %s by the carbide method; at most %s is allowed.")
 	}
 	if r := j.worst(Emission, more); r != nil {
 		seen = true
-		var own *float64
-		if most := j.coats.EmissionMax; most != nil {
-			own = (*float64)(&most.Value)
-		}
-		j.damp(r, "emission", "It gives off %s; at most %s are allowed.", own)
+		j.damp(r, "It gives off %s; at most %s are allowed.")
 	}
 	if r := j.worst(Sheet, more); r != nil {
 		seen = true
@@ -364,37 +356,33 @@ func (j *judge) moisture() {
 
 // damp judges a reading of moisture by the sheet of the first coat, or by the rule where that does not say. A barrier
 // without a limit of its own is made for it.
-func (j *judge) damp(r *Reading, id RuleID, text string, own *float64) {
-	rule := j.rules[id]
-	most, basis := rule.Value, rule.From
-	if own != nil {
-		most, basis = *own, "sheet of "+j.coats.First
-	}
+func (j *judge) damp(r *Reading, text string) {
+	l, id := j.limit(r.Kind), string(r.Kind)
+	most, basis := *l.Most, l.From
 	shown := func(v float64) string { return j.scene.Units.Format(r.Kind.MeasureKind(), v) }
 	words := fmt.Sprintf(text, shown(r.Value), shown(most)) + j.spots(r.Kind, func(v float64) bool { return v > most })
 	switch {
 	case r.Value <= most:
-		j.say(string(id), FitNow, basis, "", "%s", words)
-	case j.coats.Barrier && own == nil:
-		j.say(string(id), FitNow, basis, "", "%s The barrier under the coats is made for it; its sheet rules.", words)
+		j.say(id, FitNow, basis, "", "%s", words)
+	case j.coats.Barrier && !l.own:
+		j.say(id, FitNow, basis, "", "%s The barrier under the coats is made for it; its sheet rules.", words)
 	case j.coats.Barrier:
-		j.say(string(id), Unfit, basis, "Find where the water comes from and let the slab dry.",
+		j.say(id, Unfit, basis, "Find where the water comes from and let the slab dry.",
 			"%s Even the barrier, %s, takes no more.", words, j.coats.First)
 	default:
-		j.say(string(id), FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.", "%s",
-			words).Barrier = true
+		j.say(id, FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.", "%s",
+			words)
+		j.all[len(j.all)-1].Barrier = true
 	}
+	j.all[len(j.all)-1].Limit = l
 }
 
 func (j *judge) humidity(r *Reading) {
-	rule := j.rules["slab-humidity"]
-	if j.coats.Barrier {
-		rule = j.rules["barrier-humidity"]
+	l, whose := j.limit(SlabHumidity), "at most"
+	if l.own {
+		whose = j.coats.First + " takes at most"
 	}
-	limit, basis, whose := measure.Fraction(rule.Value), rule.From, "at most"
-	if own := j.coats.HumidityMax; own != nil {
-		limit, basis, whose = own.Value, "sheet of "+j.coats.First, j.coats.First+" takes at most"
-	}
+	limit, basis := measure.Fraction(*l.Most), l.From
 	format := j.scene.Units.Fraction
 	value := measure.Fraction(r.Value)
 	where := j.spots(SlabHumidity, func(v float64) bool { return v > float64(limit) })
@@ -410,6 +398,7 @@ func (j *judge) humidity(r *Reading) {
 		j.say("slab-humidity", FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.",
 			"The slab holds %s of moisture; %s %s.%s", format(value), whose, format(limit), where).Barrier = true
 	}
+	j.all[len(j.all)-1].Limit = l
 }
 
 // chemistry judges what etching left.
@@ -418,14 +407,12 @@ func (j *judge) chemistry() {
 	if r == nil {
 		return
 	}
-	low, high := j.rules["ph-least"], j.rules["ph-most"]
-	if r.Value < low.Value || r.Value > high.Value {
-		j.say("ph", FitAfter, low.From, "Neutralise, rinse and test again.",
-			"The surface has pH %.1f; %.4g to %.4g are required.", r.Value, low.Value, high.Value)
-	} else {
-		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are required.", r.Value,
-			low.Value, high.Value)
+	l, fit, way := j.limit(Acidity), FitNow, ""
+	if r.Value < *l.Least || r.Value > *l.Most {
+		fit, way = FitAfter, "Neutralise, rinse and test again."
 	}
+	j.say("ph", fit, l.From, way, "The surface has pH %.1f; %.4g to %.4g are required.", r.Value, *l.Least,
+		*l.Most).Limit = l
 }
 
 // material judges the warmth of the pails.

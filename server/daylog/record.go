@@ -138,6 +138,7 @@ func (s *Service) Routes() {
 		Path:   "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
 		s.recordChanges)
 	s.tellRoutes()
+	s.productRoutes()
 }
 
 // tellRoutes offer what events tell: of a day, of faults, and of all jobs.
@@ -235,12 +236,7 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.Fail(ctx, "read job", err)
 	}
-	now := time.Now().UTC().Truncate(time.Millisecond)
-	world, err := s.store.Facts(ctx, p.CompanyID, in.Job, now)
-	if err != nil {
-		return nil, s.Fail(ctx, "read the bookings", err)
-	}
-	made, err := s.planner.Issue(ctx, j.File, world, p.Units, in.Body.Day)
+	made, err := s.freeze(ctx, j, in.Body)
 	if errors.Is(err, plan.ErrNothingToIssue) {
 		text := "Nothing can be issued: " + plan.ErrNothingToIssue.Error() + "."
 		if in.Body.Day != "" {
@@ -249,11 +245,34 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity(text)
 	}
 	if err != nil {
-		return nil, s.Fail(ctx, "plan the job", err)
+		return nil, err
+	}
+	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
+	if err != nil {
+		return nil, s.Fail(ctx, "issue the plan", err)
+	}
+	return api.Answer(made), nil
+}
+
+// freeze plans a job as it is given to a crew, with the lots in stock. It fails with plan.ErrNothingToIssue where no
+// coat is left.
+func (s *Service) freeze(ctx context.Context, j store.Job, asked NewIssue) (record.Issue, error) {
+	p := api.Person(ctx)
+	now := time.Now().UTC().Truncate(time.Millisecond)
+	world, err := s.store.Facts(ctx, p.CompanyID, j.ID, now)
+	if err != nil {
+		return record.Issue{}, s.Fail(ctx, "read the bookings", err)
+	}
+	made, err := s.planner.Issue(ctx, j.File, world, p.Units, asked.Day)
+	if errors.Is(err, plan.ErrNothingToIssue) {
+		return record.Issue{}, err
+	}
+	if err != nil {
+		return record.Issue{}, s.Fail(ctx, "plan the job", err)
 	}
 	stock, err := s.store.Stock(ctx, p.CompanyID)
 	if err != nil {
-		return nil, s.Fail(ctx, "list stock", err)
+		return record.Issue{}, s.Fail(ctx, "list stock", err)
 	}
 	for n := range made.Coats {
 		c := &made.Coats[n]
@@ -265,13 +284,9 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 			}
 		}
 	}
-	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To,
-		in.Body.Note
-	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
-	if err != nil {
-		return nil, s.Fail(ctx, "issue the plan", err)
-	}
-	return api.Answer(made), nil
+	made.Job, made.Revision, made.At, made.By, made.To, made.Note = j.ID.String(), j.Revision, now, p.Name, asked.To,
+		asked.Note
+	return made, nil
 }
 
 func (s *Service) readEvents(ctx context.Context, in *struct {

@@ -36,7 +36,9 @@ type Store interface {
 	PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error)
 	Photos(ctx context.Context, company, job uuid.UUID) ([]store.Photo, error)
 	Cases(ctx context.Context, company uuid.UUID, work func(store.JobRecord) []learn.Case) ([]learn.Case, error)
+	SaveJob(ctx context.Context, company, person uuid.UUID, save store.Save) (store.Kept, error)
 	Search(ctx context.Context, company uuid.UUID, words, kind string) ([]store.Entry, error)
+	Sheet(ctx context.Context, company uuid.UUID, shelf store.Shelf, id string) (store.SheetRow, error)
 	Underway(ctx context.Context, company uuid.UUID, since time.Time) ([]store.Underway, error)
 	Stock(ctx context.Context, company uuid.UUID) ([]store.Revised[kit.Container], error)
 }

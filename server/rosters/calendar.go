@@ -256,7 +256,7 @@ func (s *Service) due(ctx context.Context, company uuid.UUID, at func(job string
 			what := sha256.Sum256([]byte(w.Place + w.Text))
 			line := exchange.RosterLine{ID: fmt.Sprintf("%s/wait/%x", j.Job, what[:6]), Job: j.Name, Surface: w.Place,
 				Task: strings.ToUpper(w.Text[:1]) + w.Text[1:],
-				From: w.Due, Until: w.Due, Version: int64(len(j.Events)), Alarm: true}
+				Crew: strings.Join(w.Who, ", "), From: w.Due, Until: w.Due, Version: int64(len(j.Events)), Alarm: true}
 			if w.Otherwise != "" {
 				line.Note = "If nobody comes: " + w.Otherwise
 			}

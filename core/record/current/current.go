@@ -66,10 +66,12 @@ func Issued(issues []record.Issue, events []record.Event) record.Issue {
 }
 
 // kinds returns the kinds of events that change a plan.
-func kinds() []record.Kind { return []record.Kind{record.Sized, record.Gone, record.Counted} }
+func kinds() []record.Kind {
+	return []record.Kind{record.Sized, record.Gone, record.Counted, record.Ordered}
+}
 
 // Changed returns a plan, as it was issued, with what was decided otherwise while it was laid: pails of another size,
-// pails that nobody planned, a smaller crew, and what was counted at hand.
+// pails that nobody planned, another order, a smaller crew, and what was counted at hand.
 func Changed(i record.Issue, events []record.Event) record.Issue {
 	if !slices.ContainsFunc(events, func(e record.Event) bool { return slices.Contains(kinds(), e.Kind) }) {
 		return i
@@ -91,9 +93,12 @@ func Changed(i record.Issue, events []record.Event) record.Issue {
 		}
 		c := i.Coats[at]
 		c.Batches = slices.Clone(c.Batches)
-		if e.Kind == record.Sized {
+		switch e.Kind {
+		case record.Sized:
 			size(&c, number, e)
-		} else {
+		case record.Ordered:
+			order(&c, number, e, counts)
+		default:
 			thin(&c, e, counts)
 		}
 		i.Coats = slices.Clone(i.Coats)

@@ -4,10 +4,12 @@
 package prep
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"time"
 
+	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/work"
 )
@@ -133,6 +135,30 @@ func (r *reader) step(t *work.Task, closed map[work.ID]time.Time, now time.Time)
 		}
 	}
 	return s
+}
+
+// Judged holds a reading of a test against its limits.
+type Judged struct {
+	Fits bool   `json:"fits"`
+	Text string `json:"text"`
+}
+
+// Judge judges the reading of a test, in the SI unit of its kind.
+func Judge(a *record.Ask, value float64, units measure.System) Judged {
+	shown := func(v float64) string { return units.Format(a.Kind, v) }
+	low, high := a.Least != nil && value < *a.Least, a.Most != nil && value > *a.Most
+	wanted := ""
+	switch {
+	case a.Least != nil && a.Most != nil && *a.Least == *a.Most:
+		wanted = shown(*a.Least)
+	case a.Least != nil && a.Most != nil:
+		wanted = shown(*a.Least) + " to " + shown(*a.Most)
+	case a.Least != nil:
+		wanted = "at least " + shown(*a.Least)
+	case a.Most != nil:
+		wanted = "at most " + shown(*a.Most)
+	}
+	return Judged{Fits: !low && !high, Text: fmt.Sprintf("%s: %s; %s (%s)", a.What, shown(value), wanted, a.From)}
 }
 
 // opens are the steps that open a surface.

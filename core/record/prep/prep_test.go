@@ -175,3 +175,31 @@ func TestEveryOpeningCanBeDoneAgain(t *testing.T) {
 		}
 	}
 }
+
+// Worked by hand against the limits of a survey; a value on a limit fits.
+func TestAReadingIsJudged(t *testing.T) {
+	at := func(v float64) *float64 { return &v }
+	tests := map[string]struct {
+		ask   record.Ask
+		value float64
+		want  Judged
+	}{
+		"wet": {record.Ask{What: "humidity in the slab", Kind: measure.KindFraction, Most: at(0.8), From: "sheet of Tern"},
+			0.81, Judged{false, "humidity in the slab: 81%; at most 80% (sheet of Tern)"}},
+		"on the limit": {record.Ask{What: "humidity in the slab", Kind: measure.KindFraction, Most: at(0.8), From: "sheet of Tern"},
+			0.8, Judged{true, "humidity in the slab: 80%; at most 80% (sheet of Tern)"}},
+		"alkaline": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},
+			11, Judged{false, "pH: 11; 6 to 9 (ASTM D4262)"}},
+		"acid": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},
+			5.9, Judged{false, "pH: 5.9; 6 to 9 (ASTM D4262)"}},
+		"weak": {record.Ask{What: "pull-off strength", Kind: measure.KindPressure, Least: at(1.5e6), From: "practice"},
+			1.6e6, Judged{true, "pull-off strength: 1.6 MPa; at least 1.5 MPa (practice)"}},
+	}
+	for name, test := range tests {
+		got := Judge(&test.ask, test.value, measure.Metric)
+		got.Text = strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(got.Text)
+		if got != test.want {
+			t.Errorf("%s: %+v, want %+v", name, got, test.want)
+		}
+	}
+}

@@ -23,6 +23,7 @@ type Wait struct {
 	Text      string    `json:"text" doc:"What comes due"`
 	Due       time.Time `json:"due"`
 	Otherwise string    `json:"otherwise,omitempty" doc:"What it means if nobody comes"`
+	Who       []string  `json:"who,omitempty" doc:"Names of those whose work it is; left out where nobody has to be there"`
 }
 
 // Of returns what a day waits for at a time, what is due first before the rest. What is over and was seen to is left
@@ -72,6 +73,10 @@ func OfJob(issues []record.Issue, events []record.Event, now time.Time) []Wait {
 func preparation(i *record.Issue, day *record.Day, now time.Time) []Wait {
 	all := []Wait{}
 	for _, s := range prep.Of(i, day, now) {
+		part := work.Preparer
+		if slices.ContainsFunc(i.Tasks, func(t work.Task) bool { return t.ID == s.Task && t.Kind == work.Retest }) {
+			part = work.Tester
+		}
 		if slices.ContainsFunc(day.Coats, func(d record.CoatDay) bool {
 			c := i.Coat(d.ID)
 			return c != nil && c.Surface == s.Surface && d.Begun != nil
@@ -80,11 +85,42 @@ func preparation(i *record.Issue, day *record.Day, now time.Time) []Wait {
 		}
 		switch {
 		case s.State == prep.Waits:
-			all = append(all, Wait{Place: s.Place, Text: s.Name, Due: *s.From})
+			all = append(all, Wait{Place: s.Place, Text: s.Name, Due: *s.From,
+				Who: first(i, day, s.Surface, part)})
 		case s.State == prep.Ready && s.Until != nil && s.Until.Add(kept).After(now):
 			all = append(all, Wait{Place: s.Place, Text: s.Name + ": last hour", Due: *s.Until,
-				Otherwise: "it is set again"})
+				Otherwise: "it is set again", Who: first(i, day, s.Surface, part)})
 		}
+	}
+	return all
+}
+
+// first returns who plays a part before the first coat of a surface.
+func first(i *record.Issue, day *record.Day, surface string, part work.Role) []string {
+	for n := range i.Coats {
+		if c := &i.Coats[n]; c.Surface == surface {
+			return names(c, day, part)
+		}
+	}
+	return nil
+}
+
+// names returns those of the crew of a coat who play one of some parts and did not leave; all where nobody does.
+func names(c *record.Coat, day *record.Day, parts ...work.Role) []string {
+	var all, own []string
+	for _, p := range c.Crew {
+		if slices.ContainsFunc(day.Coats, func(d record.CoatDay) bool {
+			return d.ID == c.ID && slices.Contains(d.Away, p.Name)
+		}) {
+			continue
+		}
+		all = append(all, p.Name)
+		if slices.ContainsFunc(p.Roles, func(r work.Role) bool { return slices.Contains(parts, r) }) {
+			own = append(own, p.Name)
+		}
+	}
+	if len(own) > 0 {
+		return own
 	}
 	return all
 }
@@ -99,9 +135,9 @@ type lister struct {
 	out   []Wait
 }
 
-func (l *lister) add(due time.Time, text, otherwise string) {
+func (l *lister) add(due time.Time, text, otherwise string, who []string) {
 	l.out = append(l.out, Wait{Coat: l.coat.ID, Place: fmt.Sprintf("%s, coat %d", l.of.Surface, l.of.Number), Text: text,
-		Due: due, Otherwise: otherwise})
+		Due: due, Otherwise: otherwise, Who: who})
 }
 
 // kept is the time for which something that was due is still shown, where nothing shows that somebody came: common
@@ -114,20 +150,21 @@ func (l *lister) edges() {
 	if l.coat.Tape == 0 || last.Began == nil || l.next() != nil && l.next().Begun != nil {
 		return
 	}
+	floor := names(l.coat, l.day, work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster)
 	pull := l.coat.Tape.After(*last.Began)
 	again := work.DripsAgain.After(pull)
 	if again.Add(kept).After(l.now) {
-		l.add(pull, "pull the tape", "the film sets on it")
+		l.add(pull, "pull the tape", "the film sets on it", floor)
 	}
 	if !l.coat.Drips {
 		return
 	}
 	if again.Add(kept).After(l.now) {
-		l.add(again, "scrape the drips again", "they set below the edge and are ground off")
+		l.add(again, "scrape the drips again", "they set below the edge and are ground off", floor)
 	}
 	for _, s := range l.of.Stages {
 		if s.Stage == material.StageTackFree && s.Comes != nil && s.Comes.Add(kept).After(l.now) {
-			l.add(*s.Comes, "cut what hangs: the film no longer sticks, and bends", "it is hard, and is ground off")
+			l.add(*s.Comes, "cut what hangs: the film no longer sticks, and bends", "it is hard, and is ground off", floor)
 		}
 	}
 }
@@ -142,13 +179,21 @@ func (l *lister) stages() {
 		waits := next != nil && next.Begun == nil
 		switch {
 		case s.Stage == material.StageRecoatFrom && waits:
-			l.add(*s.Comes, fmt.Sprintf("coat %d may go on it", next.Number), "")
+			l.add(*s.Comes, fmt.Sprintf("coat %d may go on it", next.Number), "", l.crewOf(next))
 		case s.Stage == material.StageRecoatUntil && waits && next.Abraded == nil:
-			l.add(*s.Comes, fmt.Sprintf("last hour for coat %d", next.Number), "all of it is abraded first")
+			l.add(*s.Comes, fmt.Sprintf("last hour for coat %d", next.Number), "all of it is abraded first", l.crewOf(next))
 		case next == nil && l.coat.Last && s.Stage.Service(l.surface().Kind) != "" && service(s.Stage):
-			l.add(*s.Comes, s.Stage.Service(l.surface().Kind), "")
+			l.add(*s.Comes, s.Stage.Service(l.surface().Kind), "", nil)
 		}
 	}
+}
+
+// crewOf returns who lays a coat.
+func (l *lister) crewOf(d *record.CoatDay) []string {
+	if c := l.issue.Coat(d.ID); c != nil {
+		return names(c, l.day)
+	}
+	return nil
 }
 
 // service reports whether a stage is one that a surface is given for.

@@ -23,15 +23,18 @@ func after(hours float64) *time.Time {
 // two is a top of two coats whose first was poured at noon and done half an hour later.
 func two() (*record.Issue, *record.Day) {
 	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Ledge", Kind: "top"}}, Coats: []record.Coat{
-		{ID: "a", Surface: "s", Number: 1, Tape: 20 * 60, Drips: true},
-		{ID: "b", Surface: "s", Number: 2, Last: true, Tape: 30 * 60, Drips: true}}}
+		{ID: "a", Surface: "s", Number: 1, Tape: 20 * 60, Drips: true, Crew: []work.Person{
+			{Name: "Bo", Roles: []work.Role{work.Mixer}}, {Name: "Tess", Roles: []work.Role{work.Spreader, work.Tester}},
+			{Name: "Ivo", Roles: []work.Role{work.Spreader}}}},
+		{ID: "b", Surface: "s", Number: 2, Last: true, Tape: 30 * 60, Drips: true, Crew: []work.Person{
+			{Name: "Runa", Roles: []work.Role{work.Mixer, work.Spreader}}}}}}
 	stages := func(tack, from, until, foot float64) []record.Reached {
 		return []record.Reached{{Stage: material.StageTackFree, Comes: after(tack)},
 			{Stage: material.StageRecoatFrom, Comes: after(from)}, {Stage: material.StageRecoatUntil, Comes: after(until)},
 			{Stage: material.StageFoot, Comes: after(foot)}, {Stage: material.StageFull, Comes: after(7 * foot)}}
 	}
 	d := &record.Day{Coats: []record.CoatDay{
-		{ID: "a", Surface: "Ledge", Number: 1, Begun: after(0), Done: after(0.5),
+		{ID: "a", Surface: "Ledge", Number: 1, Begun: after(0), Done: after(0.5), Away: []string{"Ivo"},
 			Batches: []record.BatchDay{{Number: 1, Began: after(0)}}, Stages: stages(4, 6, 20, 18)},
 		{ID: "b", Surface: "Ledge", Number: 2, Batches: []record.BatchDay{{Number: 1}}},
 	}}
@@ -59,6 +62,12 @@ func TestWhatATopWaitsFor(t *testing.T) {
 	for n, words := range want {
 		if !strings.Contains(told(all[n:n+1]), words) {
 			t.Errorf("no %q in %s", words, told(all[n:n+1]))
+		}
+	}
+	// Whoever works on the floor and is still there pulls the tape; whoever lays the next coat comes for it.
+	for n, who := range []string{"Tess", "Tess", "Tess", "Runa", "Runa"} {
+		if got := strings.Join(all[n].Who, ", "); got != who {
+			t.Errorf("%s: %s must be there, want %s", all[n].Text, got, who)
 		}
 	}
 	late := told(Of(i, d, *after(3)))
@@ -125,7 +134,8 @@ func TestPreparationWaits(t *testing.T) {
 		}
 		return []work.After{a}
 	}
-	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}}, Coats: []record.Coat{{ID: "a", Surface: "s"}},
+	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}}, Coats: []record.Coat{{ID: "a", Surface: "s", Crew: []work.Person{
+		{Name: "Bo", Roles: []work.Role{work.Preparer}}, {Name: "Tess", Roles: []work.Role{work.Tester}}}}},
 		Tasks: []work.Task{{ID: set, Kind: work.Retest, Surface: "s", Name: "Tape a sheet"},
 			{ID: read, Kind: work.Retest, Surface: "s", Name: "Lift the sheet",
 				After: gap(set, 16*measure.Hour, 20*measure.Hour)},
@@ -139,6 +149,9 @@ func TestPreparationWaits(t *testing.T) {
 		all := []string{}
 		for _, w := range Of(i, day, *after(c.hours)) {
 			all = append(all, fmt.Sprintf("%.0fh %s", w.Due.Sub(noon()).Hours(), w.Text))
+			if !slices.Equal(w.Who, []string{"Tess"}) {
+				t.Errorf("%s: %v must be there", w.Text, w.Who)
+			}
 		}
 		if got := strings.Join(all, ", "); got != c.want {
 			t.Errorf("after %v h: %q, want %q", c.hours, got, c.want)

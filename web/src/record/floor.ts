@@ -14,6 +14,7 @@ interface Running {
   follow: (older: string, newer: string, proof: string) => string | Error
   label: (text: string, at: number, coat: string) => string | Error
   laid: (coat: string, x: number, y: number, at: number) => string | Error
+  judge: (task: string, value: number) => string | Error
   end: () => void
 }
 
@@ -51,6 +52,8 @@ export interface Floor {
   ) => { code: string; lot?: string; expires?: string; wrong?: string }
   /** Area of a coat, m², that is laid up to a place on its plan; throws a sentence where that cannot be known. */
   laid: (coat: string, place: [number, number], at: number) => number
+  /** Whether the reading of a test fits, in the SI unit of its kind, with its limits in words. */
+  judge: (task: string, value: number) => { fits: boolean; text: string }
   /** Lets go of what it holds; it is not used any more. */
   end: () => void
 }
@@ -92,6 +95,7 @@ export async function openFloor(): Promise<Floor> {
     follow: (older, newer, proof) => void given(running.follow(older, newer, JSON.stringify(proof))),
     label: (text, at, coat) => given(running.label(text, at, coat)),
     laid: (coat, [x, y], at) => given(running.laid(coat, x, y, at)),
+    judge: (task, value) => given(running.judge(task, value)),
     end: () => running.end(),
   }
 }

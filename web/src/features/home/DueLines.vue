@@ -33,7 +33,8 @@ const lines = computed(() =>
   <LineStrip v-if="lines.length > 0" title="Comes due" label="Comes due on all jobs" warns data-test="due">
     <router-link v-for="w in lines" :key="w.job + w.place + w.text" :to="`/jobs/${w.job}/day`">
       <span class="at" :class="{ late: w.late }">{{ w.when }}</span> {{ w.place }}: {{ w.text
-      }}<span v-if="w.otherwise" class="quiet">; otherwise {{ w.otherwise }}</span>
+      }}<span v-if="w.otherwise" class="quiet">; otherwise {{ w.otherwise }}</span
+      ><span v-if="w.who?.length" class="quiet"> ({{ w.who.join(', ') }})</span>
     </router-link>
     <v-btn v-if="!whole && waits.length > FIRST" size="small" variant="text" @click="whole = true"
       >{{ waits.length - FIRST }} more</v-btn

@@ -3,11 +3,12 @@ import { computed, ref } from 'vue'
 import type { RecordCoat, RecordCoatDay } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { useSession } from '../../session/session'
+import DayProduct from './DayProduct.vue'
 import type { DayAtJob } from './useDay'
 
 /**
- * What is decided otherwise than planned while a coat is laid: a pail of another size, one more, a smaller crew, a
- * section left out, or the rest left for another day.
+ * What is decided otherwise than planned while a coat is laid: a pail of another size, one more, a smaller crew,
+ * another product before it is begun, a section left out, or the rest left for another day.
  */
 const props = defineProps<{ here: DayAtJob; coat: RecordCoatDay; plan: RecordCoat; batch: number }>()
 const emit = defineEmits<{ done: [] }>()
@@ -37,23 +38,41 @@ const sizes = computed(() =>
     text: `${QUARTERS[Math.round(s.share * HUNDRED)] ?? session.format('fraction', s.share)}, ${session.format('mass', s.card.mass)}`,
   })),
 )
-/** The pails that may get a size. */
-const sized = computed<{ test: string; text: string; number: number; over?: number }[]>(() => {
-  if (sizes.value.length === 0) return []
-  const more = {
+/** What can be changed now, one at a time. */
+type Topic = 'size' | 'more' | 'leaves' | 'product' | 'order' | 'leave-out'
+const topics = computed(() => {
+  const all: { topic: Topic; text: string; there: boolean }[] = [
+    { topic: 'size', text: 'Pail size', there: sizes.value.length > 0 && one.value !== undefined },
+    { topic: 'more', text: 'One more pail', there: sizes.value.length > 0 },
+    { topic: 'leaves', text: 'Somebody leaves', there: people.value.length > 1 },
+    { topic: 'order', text: 'Another order', there: later.value.length > 0 },
+    {
+      topic: 'product',
+      text: 'Another product',
+      there: session.mayLead && waiting.value.length === props.coat.batches.length,
+    },
+    { topic: 'leave-out', text: 'Leave out or stop', there: waiting.value.length > 0 },
+  ]
+  return all.filter((t) => t.there)
+})
+const topic = ref<Topic>()
+/** The pail that gets a size. */
+const sized = computed<{ test: string; text: string; number: number; over?: number } | undefined>(() => {
+  if (topic.value === 'size' && one.value)
+    return { test: 'other-size', text: `Mix pail ${String(one.value)} in another size:`, number: one.value }
+  if (topic.value !== 'more') return undefined
+  return {
     test: 'one-more',
     text: `One more pail, over section ${String(over.value)}:`,
     number: props.plan.batches.length + 1,
     over: over.value,
   }
-  if (!one.value) return [more]
-  const next = {
-    test: 'other-size',
-    text: `Mix pail ${String(one.value)} in another size:`,
-    number: one.value,
-  }
-  return [next, more]
 })
+/** Sections that can be laid before their turn. */
+const later = computed(() => waiting.value.slice(1))
+async function next(number: number): Promise<void> {
+  if (await props.here.log('ordered', idOf(number), { reason: reason.value })) emit('done')
+}
 async function size(number: number, share: number, section?: number): Promise<void> {
   const last = props.plan.batches.at(-1)
   const task = idOf(number) || last?.id.replace(/\d+$/, String(number)) || ''
@@ -102,29 +121,43 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
       </button>
       <TextField v-model="why" class="day-text" label="In own words" maxlength="200" />
     </div>
-    <template v-for="r in sized" :key="r.test">
-      <p>{{ r.text }}</p>
-      <div class="day-line" :data-test="r.test">
+    <p>What?</p>
+    <div class="day-line">
+      <button
+        v-for="t in topics"
+        :key="t.topic"
+        type="button"
+        class="touch"
+        :aria-pressed="topic === t.topic"
+        :data-topic="t.topic"
+        @click="topic = t.topic"
+      >
+        {{ t.text }}
+      </button>
+    </div>
+    <template v-if="sized">
+      <p>{{ sized.text }}</p>
+      <div class="day-line" :data-test="sized.test">
         <button
           v-for="s in sizes"
           :key="s.share"
           type="button"
-          class="touch"
+          class="touch main"
           :disabled="unsaid"
-          @click="size(r.number, s.share, r.over)"
+          @click="size(sized.number, s.share, sized.over)"
         >
           {{ s.text }}
         </button>
       </div>
     </template>
-    <template v-if="people.length > 1">
-      <p>Somebody leaves, and the work goes on with fewer:</p>
+    <template v-if="topic === 'leaves'">
+      <p>The work goes on with fewer; what is left takes longer in proportion.</p>
       <div class="day-line" data-test="leaves">
         <button
           v-for="p in people"
           :key="p.name"
           type="button"
-          class="touch"
+          class="touch main"
           :disabled="unsaid || (!p.away && there < 2)"
           @click="goes(p.name, !p.away)"
         >
@@ -132,37 +165,71 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
         </button>
       </div>
     </template>
+    <template v-if="topic === 'order'">
+      <p>
+        Lay next, before section {{ one }}. It gets the number {{ waiting[0] }}, and those between come one
+        later each: mark the tape anew. Keep a way out: what is passed over then lies between wet edges.
+      </p>
+      <div class="day-line" data-test="lay-next">
+        <button
+          v-for="n in later"
+          :key="n"
+          type="button"
+          class="touch main"
+          :disabled="unsaid"
+          @click="next(n)"
+        >
+          Section {{ n }}
+        </button>
+      </div>
+    </template>
+    <DayProduct
+      v-if="topic === 'product'"
+      :here="here"
+      :plan="plan"
+      :reason="reason"
+      :unsaid="unsaid"
+      @done="emit('done')"
+    />
+    <template v-if="topic === 'leave-out'">
+      <div class="day-line">
+        <button
+          v-if="one"
+          type="button"
+          class="touch warn"
+          data-test="leave-out"
+          :disabled="unsaid"
+          @click="leave([one], true)"
+        >
+          Leave out section {{ one }}
+        </button>
+        <button
+          v-if="after > 0"
+          type="button"
+          class="touch warn"
+          data-test="stop-here"
+          :disabled="unsaid"
+          @click="leave(waiting, false)"
+        >
+          Stop after section {{ after }}:
+          {{ waiting.length === 1 ? '1 pail' : `${waiting.length} pails` }}
+          another day
+        </button>
+      </div>
+      <p v-if="waiting.length > 1">To leave out another section, choose its batch below first.</p>
+    </template>
+    <p v-if="topic && unsaid" class="unsaid">Choose why first, or say it in own words.</p>
+    <p v-if="waiting.length === 0">Every section is begun: there is nothing left to leave out.</p>
     <div class="day-line">
-      <button
-        v-if="one"
-        type="button"
-        class="touch warn"
-        data-test="leave-out"
-        :disabled="unsaid"
-        @click="leave([one], true)"
-      >
-        Leave out section {{ one }}
-      </button>
-      <button
-        v-if="after > 0 && waiting.length > 0"
-        type="button"
-        class="touch warn"
-        data-test="stop-here"
-        :disabled="unsaid"
-        @click="leave(waiting, false)"
-      >
-        Stop after section {{ after }}:
-        {{ waiting.length === 1 ? '1 pail' : `${waiting.length} pails` }}
-        another day
-      </button>
       <button type="button" class="touch" @click="emit('done')">Go on as planned</button>
     </div>
-    <p v-if="waiting.length > 1">To leave out another section, choose its batch below first.</p>
-    <p v-if="waiting.length === 0">Every section is begun: there is nothing left to leave out.</p>
   </section>
 </template>
 
 <style scoped>
+.unsaid {
+  font-weight: 680;
+}
 .change {
   display: grid;
   gap: 8px;

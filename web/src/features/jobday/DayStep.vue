@@ -4,6 +4,7 @@ import type { RecordStep } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
+import DayField from './DayField.vue'
 import { keepPhoto } from '../../record/photos'
 import type { DayAtJob } from './useDay'
 
@@ -25,13 +26,23 @@ const telling = ref<'' | 'done' | 'failed'>('')
 const seen = ref('')
 const said = ref('')
 
-async function close(saw: string, passed = true): Promise<void> {
+/** The reading of a test, and how it is judged. */
+const asks = computed(() => guide.value?.asks)
+const value = ref<number>()
+const judged = computed(() =>
+  value.value === undefined || Number.isNaN(value.value)
+    ? undefined
+    : props.here.judge(props.step.task, value.value),
+)
+
+async function close(saw: string, passed = true, read?: number): Promise<void> {
   if (saw === '') return
-  if (!(await props.here.log('completed', props.step.task, { saw, ...(passed ? {} : { yes: false }) })))
-    return
+  const body = { saw, ...(passed ? {} : { yes: false }), ...(read === undefined ? {} : { value: read }) }
+  if (!(await props.here.log('completed', props.step.task, body))) return
   if (mine.value) await props.here.log('ended', props.step.task)
   telling.value = ''
   seen.value = ''
+  value.value = undefined
 }
 async function photo(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
@@ -57,13 +68,40 @@ async function photo(event: Event): Promise<void> {
     <p v-if="step.test && task?.closes">The survey: {{ task.closes }}</p>
     <p v-if="materials.length">In all: {{ materials.join(', ') }}.</p>
     <p v-if="step.who?.length" role="status">At it: {{ step.who.join(', ') }}</p>
+    <div v-if="asks" class="day-line" data-test="asks">
+      <DayField
+        v-model="value"
+        :kind="asks.kind"
+        :label="`Worst reading: ${asks.what}`"
+        :read="here.read.value"
+      />
+      <p v-if="judged" role="status" class="verdict" :class="{ fails: !judged.fits }" data-test="verdict">
+        <b>{{ judged.fits ? 'It passes' : 'It fails' }}.</b> {{ judged.text }}
+      </p>
+      <button
+        v-if="judged"
+        type="button"
+        class="touch"
+        :class="judged.fits ? 'main' : 'warn'"
+        data-act="reads"
+        @click="close(judged.text, judged.fits, value)"
+      >
+        Log: {{ judged.fits ? 'it passes' : 'it fails' }}
+      </button>
+    </div>
     <div class="acts">
       <button v-if="!mine" type="button" class="touch" @click="here.log('began', step.task)">Start</button>
-      <button v-if="step.test" type="button" class="touch main" data-act="passes" @click="close('It passes')">
+      <button
+        v-if="step.test && !asks"
+        type="button"
+        class="touch main"
+        data-act="passes"
+        @click="close('It passes')"
+      >
         It passes
       </button>
       <button
-        v-if="step.test"
+        v-if="step.test && !asks"
         type="button"
         class="touch warn"
         data-act="fails"
@@ -72,7 +110,13 @@ async function photo(event: Event): Promise<void> {
       >
         It fails
       </button>
-      <button v-else type="button" class="touch main" data-act="closes" @click="close(check || 'Done')">
+      <button
+        v-if="!step.test"
+        type="button"
+        class="touch main"
+        data-act="closes"
+        @click="close(check || 'Done')"
+      >
         Done{{ check ? `: ${check}` : '' }}
       </button>
       <button type="button" class="touch" :aria-expanded="telling === 'done'" @click="telling = 'done'">
@@ -126,6 +170,16 @@ h3 {
   padding-left: 10px;
   border-left: 6px solid var(--warn);
   font-weight: 640;
+}
+.verdict {
+  flex: 1;
+  min-width: 220px;
+  padding-left: 10px;
+  border-left: 6px solid var(--good);
+  font-size: 1.2rem;
+}
+.verdict.fails {
+  border-color: var(--stop);
 }
 .acts {
   display: flex;

@@ -15,7 +15,8 @@ const isDue = (w: RecordWait): boolean => new Date(w.due).getTime() <= props.now
         <b class="when">{{ dueTime(w.due, now, zone) }}</b>
         <span
           ><b>{{ w.place }}: {{ w.text }}</b
-          ><template v-if="w.otherwise">; otherwise {{ w.otherwise }}</template></span
+          ><template v-if="w.otherwise">; otherwise {{ w.otherwise }}</template
+          ><small v-if="w.who?.length" class="who">{{ w.who.join(', ') }}</small></span
         >
       </li>
     </ul>
@@ -57,6 +58,10 @@ li.due {
 }
 .when {
   font-variant-numeric: tabular-nums;
+}
+.who {
+  display: block;
+  color: var(--quiet);
 }
 @media (max-width: 800px) {
   li {

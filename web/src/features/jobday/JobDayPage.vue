@@ -287,7 +287,7 @@ useEventListener(window, 'keydown', (event) => {
           Gates<template v-if="at.open"> ({{ at.open }} open)</template>
         </button>
         <button
-          v-if="(begun || at.open === 0) && !at.done"
+          v-if="!at.done"
           type="button"
           class="touch"
           data-test="change-plan"

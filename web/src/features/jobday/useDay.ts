@@ -28,7 +28,7 @@ const WORTH_CORRECTING_MS = 1000
 const CLOCK_FIELD = 'at:'
 
 /** What changes the plan. */
-const CHANGING: RecordKind[] = ['sized', 'gone', 'counted', 'struck']
+const CHANGING: RecordKind[] = ['sized', 'ordered', 'gone', 'counted', 'struck']
 
 /** Reports whether a number among the values of an entry could not be read from its field. */
 function unreadable(body: RecordBody): boolean {
@@ -412,6 +412,8 @@ export function useDay(job: string) {
     /** What the label of a pack says. */
     label: (text: string, coat: string): ReturnType<Floor['label']> =>
       floor?.label(text, clock.now(), coat) ?? { code: text },
+    /** Whether the reading of a test fits, with its limits in words; undefined where it cannot be judged. */
+    judge: (task: string, value: number): ReturnType<Floor['judge']> | undefined => floor?.judge(task, value),
     /** Area of a coat, m², that is laid up to a place on its plan; undefined, and says why, where nobody can know. */
     laid: (coat: string, place: [number, number]): number | undefined => {
       try {
