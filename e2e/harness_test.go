@@ -716,7 +716,8 @@ func (p *page) signInByRequest(email string) {
 	if err != nil {
 		p.t.Fatal(err)
 	}
-	request, err := http.NewRequestWithContext(p.t.Context(), http.MethodPost, p.base+"/api/session", bytes.NewReader(body))
+	request, err := http.NewRequestWithContext(p.t.Context(), http.MethodPost, p.base+"/api/session",
+		bytes.NewReader(body))
 	if err != nil {
 		p.t.Fatal(err)
 	}
@@ -731,7 +732,8 @@ func (p *page) signInByRequest(email string) {
 		p.t.Fatalf("no session for %s: %s", email, answer.Status)
 	}
 	for _, c := range cookies {
-		p.setCookie(&network.Cookie{Name: c.Name, Value: c.Value, HTTPOnly: c.HttpOnly, SameSite: network.CookieSameSiteStrict})
+		p.setCookie(&network.Cookie{Name: c.Name, Value: c.Value, HTTPOnly: c.HttpOnly,
+			SameSite: network.CookieSameSiteStrict})
 	}
 }
 

@@ -112,7 +112,8 @@ func TestAnotherProductOnTheDay(t *testing.T) {
 		}
 	}
 	i := standing()
-	if i.Number != 2 || i.To != first.To || i.Coat(coat.ID).Product.ID != other.ID || !strings.Contains(i.Note, ask.Reason) ||
+	if i.Number != 2 || i.To != first.To || i.Coat(coat.ID).Product.ID != other.ID ||
+		!strings.Contains(i.Note, ask.Reason) ||
 		i.Coat(coat.ID).Batches[0].Card.Mass != coat.Batches[0].Card.Mass {
 		t.Errorf("%d, %s, %s", i.Number, i.To, i.Note)
 	}

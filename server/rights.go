@@ -127,7 +127,8 @@ func costly() []string {
 // takes. An open page asks for a few at once.
 func planning() []string {
 	return []string{
-		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "otherProduct", "issues", "roster",
+		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "otherProduct",
+		"issues", "roster",
 		"rosterPlaces", "keepRoster",
 	}
 }

@@ -198,7 +198,7 @@ func supplyOf(made *plan.Plan, c *record.Coat, units measure.System) string {
 func (s *Service) productRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "otherProduct", Summary: "Lay a coat with another product",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/other-product",
-		Description: "Plans a coat that is not begun with another product of the shelf, and tells what changes; where it is " +
-			"kept, saves the job and issues the plan to the same crew",
+		Description: "Plans a coat that is not begun with another product of the shelf, and tells what changes; where it " +
+			"is kept, saves the job and issues the plan to the same crew",
 	}, s.otherProduct)
 }

@@ -8,9 +8,9 @@ import (
 	"nephelon/core/record"
 )
 
-// Worked by hand: sections of 20, 20 and 40 m² side by side, the last one takes 24 min to lay. Once the first is begun,
-// the third is laid as the next one: it is section 2 now, meets no edge, and is mixed at minute 10 as section 2 was; what
-// was section 2 is mixed 27 min later, when the third is laid, and meets both; all is laid at minute 54 as before.
+// Worked by hand: sections of 20, 20 and 40 m² side by side, the last one takes 24 min to lay. Once the first is
+// begun, the third is laid as the next one: it is section 2 now, meets no edge, and is mixed at minute 10 as section 2
+// was; what was section 2 is mixed 27 min later and meets both; all is laid at minute 54 as before.
 func TestAnotherOrder(t *testing.T) {
 	plan := hall()
 	joined := measure.Span(700)

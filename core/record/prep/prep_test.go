@@ -186,8 +186,8 @@ func TestAReadingIsJudged(t *testing.T) {
 	}{
 		"wet": {record.Ask{What: "humidity in the slab", Kind: measure.KindFraction, Most: at(0.8), From: "sheet of Tern"},
 			0.81, Judged{false, "humidity in the slab: 81%; at most 80% (sheet of Tern)"}},
-		"on the limit": {record.Ask{What: "humidity in the slab", Kind: measure.KindFraction, Most: at(0.8), From: "sheet of Tern"},
-			0.8, Judged{true, "humidity in the slab: 80%; at most 80% (sheet of Tern)"}},
+		"on the limit": {record.Ask{What: "humidity in the slab", Kind: measure.KindFraction, Most: at(0.8),
+			From: "sheet of Tern"}, 0.8, Judged{true, "humidity in the slab: 80%; at most 80% (sheet of Tern)"}},
 		"alkaline": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},
 			11, Judged{false, "pH: 11; 6 to 9 (ASTM D4262)"}},
 		"acid": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},

@@ -24,7 +24,8 @@ func after(hours float64) *time.Time {
 func two() (*record.Issue, *record.Day) {
 	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Ledge", Kind: "top"}}, Coats: []record.Coat{
 		{ID: "a", Surface: "s", Number: 1, Tape: 20 * 60, Drips: true, Crew: []work.Person{
-			{Name: "Bo", Roles: []work.Role{work.Mixer}}, {Name: "Tess", Roles: []work.Role{work.Spreader, work.Tester}},
+			{Name: "Bo", Roles: []work.Role{work.Mixer}},
+			{Name: "Tess", Roles: []work.Role{work.Spreader, work.Tester}},
 			{Name: "Ivo", Roles: []work.Role{work.Spreader}}}},
 		{ID: "b", Surface: "s", Number: 2, Last: true, Tape: 30 * 60, Drips: true, Crew: []work.Person{
 			{Name: "Runa", Roles: []work.Role{work.Mixer, work.Spreader}}}}}}
@@ -134,7 +135,8 @@ func TestPreparationWaits(t *testing.T) {
 		}
 		return []work.After{a}
 	}
-	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}}, Coats: []record.Coat{{ID: "a", Surface: "s", Crew: []work.Person{
+	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}},
+		Coats: []record.Coat{{ID: "a", Surface: "s", Crew: []work.Person{
 		{Name: "Bo", Roles: []work.Role{work.Preparer}}, {Name: "Tess", Roles: []work.Role{work.Tester}}}}},
 		Tasks: []work.Task{{ID: set, Kind: work.Retest, Surface: "s", Name: "Tape a sheet"},
 			{ID: read, Kind: work.Retest, Surface: "s", Name: "Lift the sheet",
