@@ -137,7 +137,7 @@ func TestPreparationWaits(t *testing.T) {
 	}
 	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}},
 		Coats: []record.Coat{{ID: "a", Surface: "s", Crew: []work.Person{
-		{Name: "Bo", Roles: []work.Role{work.Preparer}}, {Name: "Tess", Roles: []work.Role{work.Tester}}}}},
+			{Name: "Bo", Roles: []work.Role{work.Preparer}}, {Name: "Tess", Roles: []work.Role{work.Tester}}}}},
 		Tasks: []work.Task{{ID: set, Kind: work.Retest, Surface: "s", Name: "Tape a sheet"},
 			{ID: read, Kind: work.Retest, Surface: "s", Name: "Lift the sheet",
 				After: gap(set, 16*measure.Hour, 20*measure.Hour)},
