@@ -100,6 +100,17 @@ func TestABarTop(t *testing.T) {
 	p.sees("[data-test=now]", "cup 3 of 5, Copper pearl: veins, corner to corner")
 	p.sees("[data-test=now] [data-test=cups]", "Pitch black paste")
 	p.look("day-cups")
+	// The clear cup is made another colour: 964 mL of it as the copper beside it.
+	p.click("[data-test=change-plan]")
+	p.button("The client wants it so")
+	p.click("[data-topic=colour]")
+	p.sees("[data-test=change] [data-cup='5']", "Copper pearl, 20.7 g")
+	p.look("day-colour")
+	p.click("[data-cup='5'] button:nth-of-type(3)")
+	p.until(`!document.querySelector('[data-test=change]')`)
+	p.until(`document.querySelectorAll('[data-test=now] [data-test=cups] tbody tr')[4].innerText.includes('20.7')`)
+	p.scroll("[data-test=day-floor]")
+	p.look("day-top-floor")
 }
 
 // The crew's scale, pail and pumps are told once, and every card follows; the

@@ -93,7 +93,7 @@ func drawn(s *record.Surface, last *record.Coat, day *record.CoatDay, faults []r
 		return "", ""
 	}
 	low, high := s.Outline[0][0], s.Outline[0][0]
-	for _, p := range s.Outline[0] {
+	for _, p := range slices.Concat(s.Outline...) {
 		low.X, low.Y = min(low.X, p.X), min(low.Y, p.Y)
 		high.X, high.Y = max(high.X, p.X), max(high.Y, p.Y)
 	}

@@ -92,9 +92,9 @@ func StripsAt(p Polygon, travel Travel, levels []float64) []Strip {
 	return strips
 }
 
-// Below is the area of the part of a polygon that lies under a level.
-func Below(p Polygon, travel Travel, level float64) float64 {
-	area, _ := below(p.Rings(), travel, level)
+// Below is the area of the part of rings, as Polygon.Rings gives them, that lies under a level.
+func Below(rings []Ring, travel Travel, level float64) float64 {
+	area, _ := below(rings, travel, level)
 	return area
 }
 

@@ -165,7 +165,7 @@ func TestStripsAtLevels(t *testing.T) {
 	if len(strips) != 3 || !near(total, floor.Area(), 1e-9) {
 		t.Errorf("%d strips of %v m², want 3 of %v", len(strips), total, floor.Area())
 	}
-	if got := Below(floor, travel, levels[0]); !near(got, strips[0].Area, 1e-9) {
+	if got := Below(floor.Rings(), travel, levels[0]); !near(got, strips[0].Area, 1e-9) {
 		t.Errorf("%v m² lie below, want %v", got, strips[0].Area)
 	}
 }

@@ -16,9 +16,11 @@ import (
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
+	"nephelon/core/pour"
 	"nephelon/core/record"
 	"nephelon/core/record/fact"
 	"nephelon/core/survey"
+	"nephelon/core/takeoff"
 )
 
 // ErrNothingToIssue is returned where no coat that was asked for can be poured.
@@ -47,12 +49,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 			continue
 		}
 		surface := record.Surface{ID: s.ID, Name: s.Name, Kind: f.Job.Surfaces[i].Kind(), Area: s.Takeoff.Area}
-		if floor := f.Job.Surfaces[i].Floor; len(floor.Outline) > 0 {
-			surface.Outline = []geometry.Ring{floor.Outline}
-			for _, h := range floor.Holes {
-				surface.Outline = append(surface.Outline, h.Outline)
-			}
-		}
+		surface.Outline = drawn(&f.Job.Surfaces[i])
 		if w := slabs.Under(i); !w.Steady {
 			surface.From, surface.Forecast = &w.From, w.Hourly
 		}
@@ -89,6 +86,41 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		return a.Start.Compare(*b.Start)
 	})
 	return out, nil
+}
+
+// drawn returns the outlines of a surface and of what is cut out of it; none where it is not drawn.
+func drawn(s *job.Surface) []geometry.Ring {
+	var all []geometry.Ring
+	add := func(outline geometry.Ring, cut []takeoff.Hole) {
+		if len(outline) == 0 {
+			return
+		}
+		all = append(all, outline)
+		for _, h := range cut {
+			all = append(all, h.Outline)
+		}
+	}
+	add(s.Floor.Outline, s.Floor.Holes)
+	if s.Top != nil {
+		for _, p := range s.Top.Pieces {
+			add(p.Outline, p.Cutouts)
+		}
+	}
+	return all
+}
+
+// covered returns the outlines of a section, on the floor or on the pieces of a top, and a place inside for its number.
+func covered(s *pour.Section) ([]geometry.Ring, geometry.Point) {
+	rings, label := s.Rings, s.Label
+	for n := range s.Spans {
+		if at := s.Spans[n].Label; at != nil {
+			if len(rings) == 0 {
+				label = *at
+			}
+			rings = append(slices.Clip(rings), s.Spans[n].Rings...)
+		}
+	}
+	return rings, label
 }
 
 // signsOf returns what a survey told of the ground that bears on how a floor comes out later: of what
@@ -159,10 +191,11 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 	out.Tape, out.Drips = edge.Tape, edge.Drips
 	for k, card := range made.Cards {
 		section := made.Sections[k]
+		rings, label := covered(&section)
 		out.Batches[k] = record.Batch{
 			ID: made.Division.Batches[k].ID, Section: section.ID, Number: card.Batch, Card: card,
 			Passage: made.Train.Passages[k], Life: card.PotLife, Ages: made.ages,
-			Rings: section.Rings, Label: section.Label, Beside: section.Beside,
+			Rings: rings, Label: label, Beside: section.Beside,
 		}
 	}
 	return out, true

@@ -20,9 +20,13 @@ type Cover struct {
 	Name  string         `json:"name"`
 	Area  measure.Area   `json:"area"`
 	Whole bool           `json:"whole" doc:"The section covers all of the panel"`
-	From  measure.Length `json:"from" doc:"m along the panel's run; of a panel without one both are 0"`
+	From  measure.Length `json:"from" doc:"m along the panel's run, or of a piece of a top from its left, or its lower end where it is drawn upright; of a panel without a run both are 0"`
 	To    measure.Length `json:"to"`
 	Lifts int            `json:"lifts,omitempty" doc:"Bands of a wall one below the other, from the top down, where it is higher than one is rolled in"`
+	Goes  bool           `json:"goes,omitempty" doc:"The next batch goes on from its end on the same piece"`
+
+	Rings []geometry.Ring `json:"rings,omitempty" doc:"Outlines counter-clockwise, holes clockwise; of a piece of a top"`
+	Label *geometry.Point `json:"label,omitempty" doc:"A place inside, for its number"`
 }
 
 // Bead holds what of a batch is poured as a bead.
@@ -147,6 +151,7 @@ func along(p takeoff.Panel, area float64) measure.Length {
 // how much of that into the narrow strips of a piece, with the first batch that comes to it.
 func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strips []takeoff.Narrow,
 	takes func(takeoff.Panel) float64) {
+	run(panels, sections)
 	poured := make(map[string]bool)
 	for n := range sections {
 		s := &sections[n]
@@ -160,7 +165,7 @@ func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strip
 				continue
 			}
 			each := batches[n].Volume * measure.Volume(takes(p)/whole)
-			s.Beads = append(s.Beads, Bead{Name: p.Name, Volume: each * measure.Volume(span.Area)})
+			s.Beads = append(s.Beads, beads(p, span, each)...)
 			if poured[p.Name] {
 				continue
 			}
@@ -173,6 +178,26 @@ func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strip
 			}
 		}
 	}
+}
+
+// beads returns what of a batch goes over a part of a piece: in one, or left of its cut-outs, beside them and right of
+// them.
+func beads(p takeoff.Panel, span Cover, each measure.Volume) []Bead {
+	if p.Board == nil || len(span.Rings) == 0 {
+		return []Bead{{Name: p.Name, Volume: each * measure.Volume(span.Area)}}
+	}
+	parts, whole := zones(p.Board, span.Rings), 0.0
+	for _, z := range parts {
+		whole += z.area
+	}
+	all := make([]Bead, len(parts))
+	for n, z := range parts {
+		all[n] = Bead{Name: p.Name, Volume: each * measure.Volume(float64(span.Area)*z.area/whole)}
+		if z.name != "" {
+			all[n].Name += ", " + z.name
+		}
+	}
+	return all
 }
 
 // Joins returns where a join parts panels of one group, such as the face of a

@@ -19,14 +19,14 @@ func (c Course) onSeams(p geometry.Polygon, strips []geometry.Strip) []geometry.
 		levels[i] = strips[i].To
 		own, best := gained, math.Inf(1)
 		gained = 0
-		under := geometry.Below(p, c.travel, strips[i].To)
+		under := geometry.Below(p.Rings(), c.travel, strips[i].To)
 		for _, s := range c.seams {
 			level, square := s.Level(c.travel)
 			if by := math.Abs(level - strips[i].To); !square || by >= best || level <= strips[i].From ||
 				level >= strips[i+1].To {
 				continue
 			}
-			by := geometry.Below(p, c.travel, level) - under
+			by := geometry.Below(p.Rings(), c.travel, level) - under
 			if math.Abs(by-own) > geometry.NearlyShare*strips[i].Area || math.Abs(by) > geometry.NearlyShare*strips[i+1].Area {
 				continue
 			}

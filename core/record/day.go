@@ -324,6 +324,10 @@ func (d *Day) take(i *Issue, e *Event) {
 		_, n, _ := BatchOf(e.Task)
 		remark.Text = fmt.Sprintf("Section %d, as it was numbered then, is laid as the next one.", n)
 		d.Notes = append(d.Notes, remark)
+	case Tinted:
+		_, n, _ := BatchOf(e.Task)
+		remark.Text = fmt.Sprintf("Batch %d: cup %d is made %s.", n, *e.Body.Cup, e.Body.Text)
+		d.Notes = append(d.Notes, remark)
 	case Gone:
 		remark.Text = remark.Text + map[bool]string{true: " came back.", false: " left."}[later(e)]
 		d.Notes = append(d.Notes, remark)

@@ -37,6 +37,7 @@ const (
 	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
 	Sized    Kind = "sized"     // another size of its pail, or one more pail, with who decided and why
 	Ordered  Kind = "ordered"   // its section is laid as the next one, with who decided and why
+	Tinted   Kind = "tinted"    // a cup that is not poured is made another colour, with who decided and why
 	Gone     Kind = "gone"      // somebody left the crew; came back, where Yes is false
 	Counted  Kind = "counted"   // mix at hand of the product of a coat, in packs that are not opened
 	LeftOut  Kind = "left-out"  // its section is not laid, with who decided and why; later, where Yes is false

@@ -71,7 +71,7 @@ type Surface struct {
 	Area     measure.Area          `json:"area" doc:"m²"`
 	Outdoors bool                  `json:"outdoors,omitempty" doc:"Leaves, rain and dew reach it"`
 	Profile  int                   `json:"profile,omitempty" doc:"Concrete surface profile that its survey found, ICRI 310.2R; not known when left out"`
-	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
+	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor, or of each piece of a top: its outline, then its holes"`
 	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`
 	Forecast []measure.Temperature `json:"forecast,omitempty" doc:"°C of its slab hour by hour, as it was planned with"`
 	Signs    []Sign                `json:"signs,omitempty" doc:"What its survey told when the plan was issued"`

@@ -59,6 +59,8 @@ func rules() []rule {
 		{Sized, "Pail size changed", ofBatch, want(func(b *Body) bool { return b.Share != nil && b.Reason != "" },
 			"body.share: enter the size of the pail, and who decided and why"), nil},
 		{Ordered, "Order changed", ofBatch, because, nil},
+		{Tinted, "Colour changed", ofBatch, want(func(b *Body) bool { return b.Cup != nil && b.Text != "" && b.Reason != "" },
+			"body.text: enter the colour, the number of the cup, and who decided and why"), nil},
 		{Gone, "Person left", ofTask, text("enter who left the crew"), nil},
 		{Counted, "Packs counted", ofTask, want(func(b *Body) bool { return b.Mass != nil },
 			"body.mass: enter how much is at hand in unopened packs"), nil},

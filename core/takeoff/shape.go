@@ -99,7 +99,23 @@ type Panel struct {
 	End    measure.Length `json:"end" doc:"Breadth where the run ends, m"`
 	Group  int            `json:"group" doc:"Panels of one group are best not parted by a join"`
 
-	At geometry.Point `json:"-"` // its middle on plan, of a wall or a plane of a pool
+	At    geometry.Point `json:"-"` // its middle on plan, of a wall or a plane of a pool
+	Board *Board         `json:"-"` // as it is drawn, of a piece of a top
+}
+
+// Board is a piece of a top as it is drawn; each of its cut-outs has a name.
+type Board struct {
+	Outline geometry.Ring
+	Cutouts []Hole
+}
+
+// Polygon is the piece as a figure.
+func (b *Board) Polygon() geometry.Polygon {
+	p := geometry.Polygon{Outline: b.Outline}
+	for _, c := range b.Cutouts {
+		p.Holes = append(p.Holes, c.Outline)
+	}
+	return p
 }
 
 // Figure is a line of the picture of a surface.

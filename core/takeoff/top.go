@@ -3,6 +3,7 @@ package takeoff
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -246,13 +247,22 @@ func (top Top) addPiece(t *Takeoff, i int, path string) []finding.Finding {
 	}
 	t.Area += measure.Area(net)
 	t.Facing.add(Level, measure.Area(net))
-	t.Panels = append(t.Panels, Panel{Name: name, Facing: Level, Area: measure.Area(net), Group: i})
+	t.Panels = append(t.Panels, Panel{Name: name, Facing: Level, Area: measure.Area(net), Group: i, Board: piece.board()})
 	t.PartWorkings = append(t.PartWorkings, measure.Working{
 		Title: name, Formula: "outline by ½ · |Σ (xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)|, less shared corners and cut-outs", Inputs: in.values,
 		Result: measure.Value{Name: "Area", Kind: measure.KindArea, SI: net},
 		Source: "Shoelace formula (Gauss's area formula)",
 	})
 	return nil
+}
+
+// board returns a piece as it is drawn.
+func (p TopPiece) board() *Board {
+	b := Board{Outline: p.Outline, Cutouts: slices.Clone(p.Cutouts)}
+	for c := range b.Cutouts {
+		b.Cutouts[c].Name = b.Cutouts[c].title("Cut-out", c)
+	}
+	return &b
 }
 
 // addEdge counts the face at a side of a piece and gives the length of it that

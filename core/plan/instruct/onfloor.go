@@ -152,9 +152,16 @@ func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...
 	}
 	for _, b := range section.Beads {
 		if b.Narrow {
-			do("Of that %s as a bead into the strip of %s, where it does not flow by itself.", in.Units.Volume(b.Volume), b.Name)
+			do("Of what goes there, %s as a bead into the strip of %s, where it does not flow by itself.",
+				in.Units.Volume(b.Volume), b.Name)
 		} else {
 			do("Pour %s in beads over %s.", in.Units.Volume(b.Volume), b.Name)
+		}
+	}
+	for _, s := range section.Spans {
+		if s.Goes {
+			do("It ends %s along %s, from its left or lower end as it is drawn; the next batch goes on from there while it "+
+				"flows.", in.Units.Length(s.To), s.Name)
 		}
 	}
 	levelSteps(in, l, do, wet, film)

@@ -67,7 +67,7 @@ func Issued(issues []record.Issue, events []record.Event) record.Issue {
 
 // kinds returns the kinds of events that change a plan.
 func kinds() []record.Kind {
-	return []record.Kind{record.Sized, record.Gone, record.Counted, record.Ordered}
+	return []record.Kind{record.Sized, record.Gone, record.Counted, record.Ordered, record.Tinted}
 }
 
 // Changed returns a plan, as it was issued, with what was decided otherwise while it was laid: pails of another size,
@@ -98,6 +98,8 @@ func Changed(i record.Issue, events []record.Event) record.Issue {
 			size(&c, number, e)
 		case record.Ordered:
 			order(&c, number, e, counts)
+		case record.Tinted:
+			recolour(&c, number, e, counts)
 		default:
 			thin(&c, e, counts)
 		}

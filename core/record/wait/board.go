@@ -7,6 +7,7 @@ import (
 	"nephelon/core/record"
 	"nephelon/core/record/enough"
 	"nephelon/core/record/prep"
+	"nephelon/core/record/tint"
 	"nephelon/core/work"
 )
 
@@ -16,6 +17,7 @@ type Board struct {
 	Waits  []Wait         `json:"waits" doc:"What comes due, what is due first before the rest"`
 	Steps  []prep.Step    `json:"steps" doc:"Preparation of the surfaces, in the order of the work"`
 	Enough []enough.Reach `json:"enough" doc:"How far the pails reach, of each coat that is under way"`
+	Cups   []tint.Cups    `json:"cups" doc:"Cups of colour that are not poured"`
 }
 
 // BoardOf returns a day of an issued plan with what it waits for at a time and how far its pails reach.
@@ -28,7 +30,8 @@ func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.Syste
 			}
 		}
 	}
-	return Board{day, Of(i, &day, now), prep.Of(i, &day, now), enough.Of(i, &day, units)}
+	return Board{day, Of(i, &day, now), prep.Of(i, &day, now), enough.Of(i, &day, units),
+		tint.Of(i, &day)}
 }
 
 // does returns the parts that do what a sentence says; none where everybody has to know.

@@ -39,7 +39,7 @@ const TIGHT = 28
 const id = useId()
 const view = computed(() =>
   fit(
-    boxAround(props.rings[0] ?? []) ?? { left: 0, bottom: 0, right: 1, top: 1 },
+    boxAround(props.rings.flat()) ?? { left: 0, bottom: 0, right: 1, top: 1 },
     width.value,
     props.height,
     props.margin,

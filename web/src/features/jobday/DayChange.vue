@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { RecordCoat, RecordCoatDay } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { useSession } from '../../session/session'
+import { minuteTime } from '../../fields/clock'
 import DayProduct from './DayProduct.vue'
 import type { DayAtJob } from './useDay'
 
@@ -39,7 +40,7 @@ const sizes = computed(() =>
   })),
 )
 /** What can be changed now, one at a time. */
-type Topic = 'size' | 'more' | 'leaves' | 'product' | 'order' | 'leave-out'
+type Topic = 'size' | 'more' | 'leaves' | 'product' | 'order' | 'colour' | 'leave-out'
 const topics = computed(() => {
   const all: { topic: Topic; text: string; there: boolean }[] = [
     { topic: 'size', text: 'Pail size', there: sizes.value.length > 0 && one.value !== undefined },
@@ -51,11 +52,20 @@ const topics = computed(() => {
       text: 'Another product',
       there: session.mayLead && waiting.value.length === props.coat.batches.length,
     },
+    { topic: 'colour', text: 'Another colour', there: cups.value !== undefined },
     { topic: 'leave-out', text: 'Leave out or stop', there: waiting.value.length > 0 },
   ]
   return all.filter((t) => t.there)
 })
 const topic = ref<Topic>()
+/** Cups of the batch at hand that are not poured. */
+const cups = computed(() =>
+  props.here.day.value?.cups.find((c) => c.coat === props.coat.id && c.left.some((l) => l.makes.length > 0)),
+)
+async function tint(cup: number, name: string): Promise<void> {
+  const body = { cup, text: name, reason: reason.value }
+  if (await props.here.log('tinted', idOf(cups.value?.batch ?? 0), body)) emit('done')
+}
 /** The pail that gets a size. */
 const sized = computed<{ test: string; text: string; number: number; over?: number } | undefined>(() => {
   if (topic.value === 'size' && one.value)
@@ -191,6 +201,35 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
       :unsaid="unsaid"
       @done="emit('done')"
     />
+    <template v-if="topic === 'colour' && cups">
+      <p>
+        Colours that can still be made of batch {{ cups.batch }}, with their pigment.
+        <template v-if="cups.open">
+          They run into what lies, wet on wet, until {{ minuteTime(cups.open, here.zone.value) }}; after that
+          a cup leaves an edge.
+        </template>
+        The window of the next coat counts from the last cup.
+      </p>
+      <div
+        v-for="l in cups.left.filter((c) => c.makes.length)"
+        :key="l.cup"
+        class="day-line"
+        :data-cup="l.cup"
+      >
+        <b class="cup">Cup {{ l.cup }}, {{ l.name }}, {{ session.format('mass', l.mass) }}:</b>
+        <button
+          v-for="m in l.makes"
+          :key="m.name"
+          type="button"
+          class="touch main"
+          :disabled="unsaid"
+          @click="tint(l.cup, m.name)"
+        >
+          <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="m.color" /></svg>
+          {{ m.name }}, {{ session.format('mass', m.pigment) }}
+        </button>
+      </div>
+    </template>
     <template v-if="topic === 'leave-out'">
       <div class="day-line">
         <button
@@ -227,6 +266,9 @@ async function leave(numbers: number[], forGood: boolean): Promise<void> {
 </template>
 
 <style scoped>
+.cup {
+  align-self: center;
+}
 .unsaid {
   font-weight: 680;
 }

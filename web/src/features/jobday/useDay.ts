@@ -28,7 +28,7 @@ const WORTH_CORRECTING_MS = 1000
 const CLOCK_FIELD = 'at:'
 
 /** What changes the plan. */
-const CHANGING: RecordKind[] = ['sized', 'ordered', 'gone', 'counted', 'struck']
+const CHANGING: RecordKind[] = ['sized', 'ordered', 'tinted', 'gone', 'counted', 'struck']
 
 /** Reports whether a number among the values of an entry could not be read from its field. */
 function unreadable(body: RecordBody): boolean {
