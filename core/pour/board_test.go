@@ -32,8 +32,8 @@ func TestWhereABatchEndsOnARun(t *testing.T) {
 		sections := Allot(panels, []float64{1, 1}, takes)
 		Pour(panels, sections, []kit.Batch{{Volume: 0.0015}, {Volume: 0.0015}}, nil, takes)
 		first, second := sections[0].Spans[0], sections[1].Spans[0]
-		if !near(float64(first.To), 1.5+0.1/0.6) || first.From != 0 || second.From != first.To || !near(float64(second.To), 3) ||
-			!first.Goes || second.Goes {
+		if !near(float64(first.To), 1.5+0.1/0.6) || first.From != 0 || second.From != first.To ||
+			!near(float64(second.To), 3) || !first.Goes || second.Goes {
 			t.Errorf("%s: ends %v, goes on %v to %v", name, first.To, second.From, second.To)
 		}
 		if len(first.Rings) == 0 || len(second.Rings) == 0 || first.Label == nil {
