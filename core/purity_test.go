@@ -25,8 +25,6 @@ var allowed = []string{
 	"github.com/go-json-experiment/json/jsontext",
 	// The Merkle tree of RFC 6962 and signed notes, in pure Go.
 	"golang.org/x/mod/sumdb/note", "golang.org/x/mod/sumdb/tlog",
-	// Linear algebra in pure Go.
-	"gonum.org/v1/gonum/mat",
 }
 
 func TestTheCoreIsPure(t *testing.T) {

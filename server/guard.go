@@ -160,6 +160,21 @@ func newPages(files fs.FS) (*pages, error) {
 	return &pages{files: files, web: http.FileServerFS(files), index: string(index)}, nil
 }
 
+// small serves a file as it was compressed when the interface was built, where it was and the browser takes it.
+func (p *pages) small(c *gin.Context, name string) bool {
+	if !strings.HasSuffix(name, ".wasm") {
+		return false
+	}
+	c.Header("Vary", "Accept-Encoding")
+	packed, err := fs.ReadFile(p.files, name+".br")
+	if err != nil || !strings.Contains(c.GetHeader("Accept-Encoding"), "br") {
+		return false
+	}
+	c.Header("Content-Encoding", "br")
+	c.Data(http.StatusOK, "application/wasm", packed)
+	return true
+}
+
 func (p *pages) serve(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	switch {
@@ -172,6 +187,9 @@ func (p *pages) serve(c *gin.Context) {
 			c.Status(http.StatusOK)
 			if strings.HasPrefix(name, "assets/") {
 				c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			if p.small(c, name) {
+				return
 			}
 			p.web.ServeHTTP(c.Writer, c.Request)
 			return

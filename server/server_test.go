@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -52,6 +53,7 @@ func newServer(t testing.TB) *httptest.Server {
 		"index.html":      {Data: []byte(`<meta name="csp-nonce" content="__NONCE__">`)},
 		"assets/app.js":   {Data: []byte(`1`)},
 		"assets/app2.css": {Data: []byte(`a{}`)},
+		"assets/day.wasm": {Data: []byte(`whole`)}, "assets/day.wasm.br": {Data: []byte(`packed`)},
 	}
 	s, err := server.New(server.Options{Store: records, Pages: pages, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 	if err != nil {
@@ -294,6 +296,31 @@ func TestHeadersAndOrigins(t *testing.T) {
 	}
 	if status, _ := c.send(http.MethodGet, "/api/nothing", nil); status != http.StatusNotFound {
 		t.Errorf("an unknown address gave %d", status)
+	}
+}
+
+// The program of the day travels as it was compressed with the interface, to browsers that take it.
+func TestTheProgramTravelsCompressed(t *testing.T) {
+	web := newServer(t)
+	for accept, want := range map[string][2]string{"gzip, deflate, br": {"packed", "br"}, "identity": {"whole", ""}} {
+		request, err := http.NewRequestWithContext(t.Context(), http.MethodGet, web.URL+"/assets/day.wasm", nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		request.Header.Set("Accept-Encoding", accept)
+		answer, err := http.DefaultClient.Do(request)
+		if err != nil {
+			t.Fatal(err)
+		}
+		text, err := io.ReadAll(answer.Body)
+		if err := errors.Join(err, answer.Body.Close()); err != nil {
+			t.Fatal(err)
+		}
+		h := answer.Header
+		if string(text) != want[0] || h.Get("Content-Encoding") != want[1] || h.Get("Content-Type") != "application/wasm" ||
+			!strings.Contains(h.Get("Vary"), "Accept-Encoding") || !strings.Contains(h.Get("Cache-Control"), "immutable") {
+			t.Errorf("%s: %q, %v", accept, text, h)
+		}
 	}
 }
 

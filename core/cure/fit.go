@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"gonum.org/v1/gonum/mat"
-
 	"nephelon/core/measure"
 )
 
@@ -139,12 +137,41 @@ func (s Sheet) misses(p [parameters]float64) ([]float64, error) {
 	return off, nil
 }
 
-func squares(all []float64) float64 {
+func product(a, b []float64) float64 {
 	sum := 0.0
-	for _, x := range all {
-		sum += x * x
+	for i := range a {
+		sum += a[i] * b[i]
 	}
 	return sum
+}
+
+func squares(all []float64) float64 { return product(all, all) }
+
+// solve solves normal equations by Cholesky's decomposition; false where they have no single solution. A library of
+// linear algebra would make up a tenth of what a phone downloads.
+func solve(m [parameters][parameters]float64, right [parameters]float64) (x [parameters]float64, solved bool) {
+	var lower [parameters][parameters]float64
+	for i := range parameters {
+		for j := range i + 1 {
+			rest := m[i][j] - product(lower[i][:j], lower[j][:j])
+			switch {
+			case i != j:
+				lower[i][j] = rest / lower[j][j]
+			case !(rest > 0):
+				return x, false
+			default:
+				lower[i][i] = math.Sqrt(rest)
+			}
+		}
+		x[i] = (right[i] - product(lower[i][:i], x[:i])) / lower[i][i]
+	}
+	for i := parameters - 1; i >= 0; i-- {
+		for j := i + 1; j < parameters; j++ {
+			x[i] -= lower[j][i] * x[j]
+		}
+		x[i] /= lower[i][i]
+	}
+	return x, true
 }
 
 // least goes down to the least sum of squares.
@@ -156,7 +183,7 @@ func (s Sheet) least(p [parameters]float64) (best [parameters]float64, spread fl
 	damping := 1e-3
 	for range 12 {
 		rows := len(off)
-		slope := mat.NewDense(rows, parameters, nil)
+		var slope [parameters][]float64 // of each miss by each parameter
 		for j := range parameters {
 			const nudge = 0.02
 			near := p
@@ -165,28 +192,32 @@ func (s Sheet) least(p [parameters]float64) (best [parameters]float64, spread fl
 			if err != nil {
 				return p, 0, err
 			}
+			slope[j] = make([]float64, rows)
 			for i := range rows {
-				slope.Set(i, j, (moved[i]-off[i])/nudge)
+				slope[j][i] = (moved[i] - off[i]) / nudge
 			}
 		}
-		var normal mat.Dense
-		normal.Mul(slope.T(), slope)
-		var right mat.VecDense
-		right.MulVec(slope.T(), mat.NewVecDense(rows, off))
+		var normal [parameters][parameters]float64
+		var right [parameters]float64
+		for j := range parameters {
+			right[j] = product(slope[j], off)
+			for k := range parameters {
+				normal[j][k] = product(slope[j], slope[k])
+			}
+		}
 		before, better := squares(off), false
 		for range 6 {
-			var damped mat.Dense
-			damped.CloneFrom(&normal)
+			damped := normal
 			for j := range parameters {
-				damped.Set(j, j, normal.At(j, j)*(1+damping)+1e-9)
+				damped[j][j] = normal[j][j]*(1+damping) + 1e-9
 			}
-			var by mat.VecDense
-			if err := by.SolveVec(&damped, &right); err != nil {
-				return p, 0, fmt.Errorf("the times cannot be fitted: %w", err)
+			by, solved := solve(damped, right)
+			if !solved {
+				return p, 0, fmt.Errorf("the times cannot be fitted: they contradict each other")
 			}
 			next := p
 			for j := range parameters {
-				next[j] -= math.Max(-2, math.Min(2, by.AtVec(j)))
+				next[j] -= math.Max(-2, math.Min(2, by[j]))
 			}
 			moved, err := s.misses(next)
 			if err == nil && squares(moved) < before {
