@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"nephelon/core/measure"
+	"nephelon/core/record/says"
 )
 
 // The most and the least that a crew is slower or faster than planned; what was logged as
@@ -22,6 +23,7 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 		ID: c.ID, Surface: i.Surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color,
 		Gates:   gated(i, c, events.of[batchKey{c.ID, 0}], units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
+		words: says.Of(c.Method, i.Surface(c.Surface).Kind == "top"),
 	}
 	for _, g := range d.Gates {
 		if !g.Closed {
@@ -325,7 +327,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 				return wait
 			}
 			say.Do, say.At, say.Until = "pour", &b.Due.Pour, b.UseBy
-			say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
+			say.Text, say.Act = fmt.Sprintf("Batch %d for section %d: %s", b.Number, card.Section, d.words.Pour), d.words.Pours
 			break
 		}
 		m := card.Stirred()
@@ -349,7 +351,8 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		}
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
-		say.Text = cmp.Or(b.nextCup(&c.Batches[k]), fmt.Sprintf("Section %d: spread it", card.Section))
+		say.Text = cmp.Or(b.nextCup(&c.Batches[k]), fmt.Sprintf("Section %d: %s", card.Section, d.words.Spread))
+		say.Act = d.words.SpreadOut
 		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
 			until := d.works(c, k, b.Due.Pour)
 			say.Until, say.Of = &until, float64(c.Working)
@@ -357,7 +360,10 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		}
 	case Spreading:
 		say.Do, say.At = "roll", &b.Due.Done
-		say.Text = fmt.Sprintf("Section %d: roll it, past the line into the one before", card.Section)
+		say.Text, say.Act = fmt.Sprintf("Section %d: %s", card.Section, d.words.Roll), d.words.Rolled
+		if len(c.Batches[k].Beside) > 0 {
+			say.Text += d.words.Joins
+		}
 		if until, known := d.joins(c, k); known && b.Joined == nil {
 			say.Until, say.Of = &until, float64(c.Working)
 			return say

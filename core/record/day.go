@@ -9,6 +9,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record/fact"
+	"nephelon/core/record/says"
 	"nephelon/core/work"
 )
 
@@ -99,13 +100,16 @@ type CoatDay struct {
 	Stages  []Reached   `json:"stages"`
 	Used    Amount      `json:"used"`
 	Away    []string    `json:"away,omitempty" doc:"Names of those who left its crew and did not come back"`
+
+	words says.Words // by how it is laid
 }
 
 // Say is a sentence for the crew.
 type Say struct {
-	Do    string      `json:"do" enum:"gate,meet,mix,stand,pour,spread,roll,lost,done,watch" doc:"What it is about"`
+	Do    string      `json:"do" enum:"gate,meet,mix,stand,pour,spread,roll,clean,lost,done,watch" doc:"What it is about"`
 	Batch int         `json:"batch,omitempty"`
 	Text  string      `json:"text"`
+	Act   string      `json:"act,omitempty" doc:"What whoever does it touches, in the words of how the coat is laid"`
 	At    *time.Time  `json:"at,omitempty" doc:"When it is due"`
 	Until *time.Time  `json:"until,omitempty" doc:"The limit of what is called out"`
 	Of    float64     `json:"of,omitempty" doc:"s that the limit is away at its beginning"`

@@ -51,8 +51,8 @@ type Guide struct {
 type Ask struct {
 	What  string       `json:"what" doc:"What is read"`
 	Kind  measure.Kind `json:"kind"`
-	Least *float64     `json:"least,omitempty" doc:"In the SI unit of its kind"`
-	Most  *float64     `json:"most,omitempty"`
+	Least *float64     `json:"least,omitempty" doc:"Least that fits, in the SI unit of the kind"`
+	Most  *float64     `json:"most,omitempty" doc:"Most that fits, in the SI unit of the kind"`
 	From  string       `json:"from" doc:"Sheet, standard or practice that the limits are of"`
 }
 

@@ -1,6 +1,7 @@
 package wait
 
 import (
+	"fmt"
 	"time"
 
 	"nephelon/core/measure"
@@ -24,6 +25,9 @@ type Board struct {
 func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.System) Board {
 	for n := range day.Coats {
 		d := &day.Coats[n]
+		if c := i.Coat(d.ID); c != nil {
+			d.Now = append(d.Now, cleaning(c, d, now)...)
+		}
 		for _, says := range [][]record.Say{d.Now, d.Next} {
 			for k := range says {
 				says[k].For = does(says[k].Do)
@@ -34,10 +38,31 @@ func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.Syste
 		tint.Of(i, &day)}
 }
 
+// cleanFor is how long after a pail was poured its mixer is told to close the parts and clean the tools.
+const cleanFor = 3 * time.Minute
+
+// cleaning returns what is closed and cleaned once a pail is out of the mixer's hands.
+func cleaning(c *record.Coat, d *record.CoatDay, now time.Time) []record.Say {
+	all := []record.Say{}
+	for k := range d.Batches {
+		b := &d.Batches[k]
+		if b.State != record.Pouring || b.Began == nil || now.Sub(*b.Began) > cleanFor || k >= len(c.Batches) {
+			continue
+		}
+		text := "caps back on A and B, each its own"
+		if len(c.Batches[k].Card.Parts) < 2 {
+			text = "lid back on"
+		}
+		all = append(all, record.Say{Do: "clean", Batch: b.Number, Text: fmt.Sprintf(
+			"Batch %d: %s; paddle and tools into alcohol, or what the sheet names, while they are wet", b.Number, text)})
+	}
+	return all
+}
+
 // does returns the parts that do what a sentence says; none where everybody has to know.
 func does(do string) []work.Role {
 	switch do {
-	case "meet", "mix", "stand":
+	case "meet", "mix", "stand", "clean":
 		return []work.Role{work.Mixer}
 	case "pour":
 		return []work.Role{work.Pourer, work.Runner}

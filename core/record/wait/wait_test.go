@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
@@ -163,5 +164,32 @@ func TestPreparationWaits(t *testing.T) {
 	day.Coats[0].Batches = []record.BatchDay{{}}
 	if all := Of(i, day, *after(2)); len(all) != 0 {
 		t.Errorf("a coat lies on it: %+v", all)
+	}
+}
+
+// For three minutes after a pail was poured its mixer is told what is closed and cleaned, by how many parts it has.
+func TestCapsAndTools(t *testing.T) {
+	i, d := two()
+	i.Coats[0].Batches = []record.Batch{{Card: kit.Card{Parts: make([]kit.Dose, 2)}}}
+	d.Coats[0].Batches[0].State = record.Pouring
+	told := func(hours float64) string {
+		day := *d
+		day.Coats = slices.Clone(d.Coats)
+		for _, s := range BoardOf(i, day, *after(hours), measure.Metric).Coats[0].Now {
+			if s.Do == "clean" {
+				return s.Text + ": " + string(s.For[0])
+			}
+		}
+		return ""
+	}
+	if got := told(0.02); !strings.Contains(got, "caps back on A and B") || !strings.HasSuffix(got, "mixer") {
+		t.Errorf("after a minute: %q", got)
+	}
+	if got := told(0.06); got != "" {
+		t.Errorf("after almost four minutes: %q", got)
+	}
+	i.Coats[0].Batches[0].Card.Parts = make([]kit.Dose, 1)
+	if got := told(0.02); !strings.Contains(got, "lid back on") {
+		t.Errorf("of one part: %q", got)
 	}
 }

@@ -76,7 +76,7 @@ function lose(say: RecordSay): void {
   void props.here.log('lost', batchOf(say).id, { text: 'past its life' })
 }
 const name = (say: RecordSay): string =>
-  say.do === 'meet' && batchOf(say).alone ? 'Opened and stirred now' : (acts[say.do]?.name ?? '')
+  say.do === 'meet' && batchOf(say).alone ? 'Opened and stirred now' : (say.act ?? acts[say.do]?.name ?? '')
 const away = (at: string): number => (new Date(at).getTime() - now.value) / MILLIS
 const HOUR = 3600
 function due(at: string): string {
