@@ -72,7 +72,17 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 		};
 		return true;
 	})()`)
+	// A camera with a lamp stands in for the device's own.
+	value[bool](p, `(() => {
+		const camera = { readyState: 'live', stop: () => (window.released = true),
+			applyConstraints: async (c) => { if (c.advanced[0].torch) window.flashed = (window.flashed ?? 0) + 1; } };
+		navigator.mediaDevices.getSupportedConstraints = () => ({ torch: true });
+		navigator.mediaDevices.getUserMedia = async () => ({ getVideoTracks: () => [camera] });
+		return true;
+	})()`)
 	p.opensTheDay()
+	p.button("Lamp off")
+	p.until(`window.flashed === 3 && window.released && localStorage['nephelon.day.lamp'] === 'true'`)
 	pails := value[int](p, `document.querySelectorAll('[data-batch]').length`)
 	if pails < 2 {
 		t.Fatalf("%d pails", pails)

@@ -87,7 +87,7 @@ const prepares = computed(() => {
 })
 /** What is called out about how far the pails reach. */
 const ALARMING = ['stretch', 'short', 'thin']
-const { sound, buzz, test } = useAlarm(
+const { sound, buzz, lamp, test } = useAlarm(
   computed(() => [
     ...[...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map(
       (s) => s.text,
@@ -228,6 +228,15 @@ useEventListener(window, 'keydown', (event) => {
         </button>
         <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
           Vibration {{ buzz ? 'on' : 'off' }}
+        </button>
+        <button
+          v-if="lamp.known"
+          type="button"
+          class="touch"
+          :aria-pressed="lamp.lamp.value"
+          @click="lamp.turn"
+        >
+          Lamp {{ lamp.lamp.value ? 'on' : 'off' }}
         </button>
         <button type="button" class="touch" @click="turn">Day or night</button>
         <button type="button" class="touch" data-test="hand" @click="right = !right">

@@ -1,17 +1,20 @@
 import { useEventListener, useLocalStorage, useWakeLock } from '@vueuse/core'
 import { onScopeDispose, watch, type Ref } from 'vue'
+import { useLamp } from './useLamp'
 
 const TONE_HZ = 880
 const TONE_S = 0.5
 const BUZZ_MS = [300, 120, 300]
 
 /**
- * Calls out what is new: warnings by a tone, vibration and words, what is to be done now by words. Keeps the screen awake.
+ * Calls out what is new: warnings by a tone as loud as the device is set, vibration, lamp and words, what is to be
+ * done now by words. Keeps the screen awake.
  */
 export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
   const sound = useLocalStorage('nephelon.day.sound', true)
   const buzz = useLocalStorage('nephelon.day.buzz', true)
   const wake = useWakeLock()
+  const lamp = useLamp()
   const voice = 'speechSynthesis' in window ? window.speechSynthesis : undefined
   let player: AudioContext | undefined
 
@@ -20,7 +23,7 @@ export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
     const tone = player.createOscillator()
     const volume = player.createGain()
     tone.frequency.value = TONE_HZ
-    volume.gain.setValueAtTime(0.3, player.currentTime)
+    volume.gain.setValueAtTime(1, player.currentTime)
     volume.gain.exponentialRampToValueAtTime(0.001, player.currentTime + TONE_S)
     tone.connect(volume).connect(player.destination)
     tone.start()
@@ -30,6 +33,7 @@ export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
   function say(words: string): void {
     if (!voice) return
     const spoken = new SpeechSynthesisUtterance(words)
+    spoken.volume = 1
     spoken.lang = document.documentElement.lang
     voice.speak(spoken)
   }
@@ -52,6 +56,7 @@ export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
       fresh.forEach(say)
     }
     if (buzz.value && warns) navigator.vibrate?.(BUZZ_MS)
+    if (warns) void lamp.flash()
   })
   watch(sound, (on) => {
     if (!on) voice?.cancel()
@@ -69,5 +74,5 @@ export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
     voice?.cancel()
     void player?.close()
   })
-  return { sound, buzz, test }
+  return { sound, buzz, lamp, test }
 }
