@@ -10,7 +10,7 @@ import (
 	"time"
 
 	"nephelon/core/facts"
-
+	"nephelon/core/geometry"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 )
@@ -99,5 +99,38 @@ func TestADayOfAPlanIsIssued(t *testing.T) {
 	f.Job.Surfaces[0].Coats, f.Job.Surfaces[1].Coats = nil, nil
 	if _, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, ""); !errors.Is(err, ErrNothingToIssue) {
 		t.Errorf("no coats: %v", err)
+	}
+}
+
+// A top is drawn to its crew: each piece with what is cut out, and what each batch covers of it.
+func TestATopIsIssuedWithItsPieces(t *testing.T) {
+	f, now := demo(t, "oyster-bar"), time.Date(2026, 12, 1, 8, 0, 0, 0, time.UTC)
+	issue, err := NewPlanner().Issue(context.Background(), f, facts.At(now), measure.Metric, "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	tops := 0
+	for _, s := range f.Job.Surfaces {
+		if s.Top == nil {
+			continue
+		}
+		tops++
+		rings := 0
+		for _, p := range s.Top.Pieces {
+			rings += 1 + len(p.Cutouts)
+		}
+		if got := len(issue.Surface(s.ID).Outline); got != rings {
+			t.Errorf("%s: %d outlines, want %d", s.Name, got, rings)
+		}
+		for _, c := range issue.Coats {
+			for _, b := range c.Batches {
+				if c.Surface == s.ID && (len(b.Rings) == 0 || b.Label == (geometry.Point{})) {
+					t.Errorf("%s, coat %d, batch %d is not drawn", s.Name, c.Number, b.Number)
+				}
+			}
+		}
+	}
+	if tops == 0 {
+		t.Error("no top")
 	}
 }

@@ -55,6 +55,9 @@ func TestSentencesOfABatch(t *testing.T) {
 	single := func(i *Issue) { i.Coats[0].Batches[0].Card.Parts = i.Coats[0].Batches[0].Card.Parts[:1] }
 	drawn := func(i *Issue) { i.Coats[0].Batches[0].Passage.Empty = i.Coats[0].Batches[0].Passage.Laid }
 	stands := func(i *Issue) { i.Coats[0].Batches[0].Card.Induction = 10 * 60 }
+	top := func(i *Issue) { i.Surfaces[0].Kind = "top" }
+	dipped := func(i *Issue) { i.Coats[0].Method = "dip" }
+	joins := func(i *Issue) { i.Coats[0].Batches[0].Beside = []int{2} }
 	for _, c := range []struct {
 		name string
 		got  Say
@@ -70,6 +73,9 @@ func TestSentencesOfABatch(t *testing.T) {
 		{"out of the pail", step(nil, Meets, Mixed, Mixed, Poured), "spread", "spread it", 2400},
 		{"drawn from the pail", step(drawn, Meets, Mixed, Mixed, Poured), "spread", "spread it", 1800},
 		{"spread, and meets no edge", step(nil, Meets, Mixed, Poured, Spread), "roll", "roll it", 1800},
+		{"spread, and meets one", step(joins, Meets, Mixed, Poured, Spread), "roll", "past the line into the one", 2400},
+		{"of a top", step(top, Meets, Mixed, Mixed, Poured), "spread", "spread it to the edges", 2400},
+		{"from trays", step(dipped, Meets, Meets, Meets, Mixed), "pour", "into the trays", 1800},
 		{"has to stand", step(stands, Meets, Mixed, Mixed, Mixed), "stand", "let it stand", 600},
 	} {
 		if c.got.Do != c.do || !strings.Contains(c.got.Text, c.text) || c.got.Of != c.of {

@@ -152,7 +152,7 @@ func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...
 	}
 	for _, b := range section.Beads {
 		if b.Narrow {
-			do("Of what goes there, %s as a bead into the strip of %s, where it does not flow by itself.",
+			do("Of what goes beside the cut-out, %s as a bead into the strip of %s, where it does not flow by itself.",
 				in.Units.Volume(b.Volume), b.Name)
 		} else {
 			do("Pour %s in beads over %s.", in.Units.Volume(b.Volume), b.Name)

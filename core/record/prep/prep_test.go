@@ -192,6 +192,8 @@ func TestAReadingIsJudged(t *testing.T) {
 			11, Judged{false, "pH: 11; 6 to 9 (ASTM D4262)"}},
 		"acid": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},
 			5.9, Judged{false, "pH: 5.9; 6 to 9 (ASTM D4262)"}},
+		"on the least": {record.Ask{What: "pH", Kind: measure.KindNumber, Least: at(6), Most: at(9), From: "ASTM D4262"},
+			6, Judged{true, "pH: 6; 6 to 9 (ASTM D4262)"}},
 		"weak": {record.Ask{What: "pull-off strength", Kind: measure.KindPressure, Least: at(1.5e6), From: "practice"},
 			1.6e6, Judged{true, "pull-off strength: 1.6 MPa; at least 1.5 MPa (practice)"}},
 	}

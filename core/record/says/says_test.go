@@ -21,7 +21,8 @@ func TestWordsByWayOfLaying(t *testing.T) {
 		{"pour", true, "beads|bubbles", "roll|section|tray|line"},
 	} {
 		w := Of(test.laying, test.top)
-		all := strings.ToLower(strings.Join([]string{w.Pour, w.Spread, w.Roll, w.Pours, w.SpreadOut, w.Rolled, w.Joins}, "; "))
+		words := []string{w.Pour, w.Spread, w.Roll, w.Pours, w.SpreadOut, w.Rolled, w.Joins}
+		all := strings.ToLower(strings.Join(words, "; "))
 		for _, word := range strings.Split(test.has, "|") {
 			if !strings.Contains(all, word) {
 				t.Errorf("%q, top %v: no %q in %s", test.laying, test.top, word, all)
