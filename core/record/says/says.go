@@ -1,5 +1,5 @@
-// Package says holds the words for the work with a pail, by how a coat is laid: who rolls from trays is not told to pour
-// it out.
+// Package says holds the words for the work with a pail, by how a coat is laid: who rolls from trays is not told to
+// pour it out.
 package says
 
 import "nephelon/core/school"
@@ -13,25 +13,30 @@ type Words struct {
 
 // Of returns the words for a way of laying, on a top or elsewhere; those for pouring where it is not known.
 func Of(laying string, top bool) Words {
-	const joins = ", past the line into the one before"
+	const joins, done = ", past the line into the one before", ": do not touch it again"
 	switch school.Laying(laying) {
 	case school.DipAndRoll:
-		return Words{"into the trays at once, all of it; a full pail heats itself", "roll it on from the tray", "cross-roll it",
-			"Into the trays", "All rolled on", "Cross-rolled: do not touch it again", joins}
+		return Words{Pour: "into the trays at once, all of it; a full pail heats itself", Pours: "Into the trays",
+			Spread: "roll it on from the tray", SpreadOut: "All rolled on",
+			Roll: "cross-roll it", Rolled: "Cross-rolled" + done, Joins: joins}
 	case school.Trowel:
-		return Words{"turn it out, all of it", "spread it and press it flat", "close it with a clean trowel",
-			"Turning it out", "All spread", "Closed: do not touch it again", joins}
+		return Words{Pour: "turn it out, all of it", Pours: "Turning it out",
+			Spread: "spread it and press it flat", SpreadOut: "All spread",
+			Roll: "close it with a clean trowel", Rolled: "Closed" + done, Joins: joins}
 	case school.Brush:
-		return Words{"into the pots at once, all of it", "brush it out", "lay it off with the tips of the brush",
-			"Into the pots", "All brushed out", "Laid off: do not touch it again", joins}
+		return Words{Pour: "into the pots at once, all of it", Pours: "Into the pots",
+			Spread: "brush it out", SpreadOut: "All brushed out",
+			Roll: "lay it off with the tips of the brush", Rolled: "Laid off" + done, Joins: joins}
 	case school.Spray:
-		return Words{"into the machine", "spray it", "look for runs, and roll them out", "Into the machine", "All sprayed",
-			"Looked over: do not touch it again", joins}
+		return Words{Pour: "into the machine", Pours: "Into the machine",
+			Spread: "spray it", SpreadOut: "All sprayed",
+			Roll: "look for runs, and roll them out", Rolled: "Looked over" + done, Joins: joins}
 	}
+	w := Words{Pour: "pour it out, all of it; never stand it on its rim", Pours: "Pouring it out",
+		Spread: "spread it", SpreadOut: "All spread", Roll: "roll it", Rolled: "Rolled" + done, Joins: joins}
 	if top {
-		return Words{"pour it in beads over the top, all of it; never stand it on its rim", "spread it to the edges",
-			"draw off the bubbles, and let it flow", "Pouring it out", "All spread", "It flows: do not touch it again", ""}
+		w.Pour, w.Spread = "pour it in beads over the top, all of it; never stand it on its rim", "spread it to the edges"
+		w.Roll, w.Rolled, w.Joins = "draw off the bubbles, and let it flow", "It flows"+done, ""
 	}
-	return Words{"pour it out, all of it; never stand it on its rim", "spread it", "roll it", "Pouring it out", "All spread",
-		"Rolled: do not touch it again", joins}
+	return w
 }

@@ -5,7 +5,8 @@ import (
 	"testing"
 )
 
-// Each way of laying has its own words; nobody is told to pour out what is dipped, brushed or sprayed, or to roll a top.
+// Each way of laying has its own words; nobody is told to pour out what is dipped, brushed or sprayed, or to roll a
+// top.
 func TestWordsByWayOfLaying(t *testing.T) {
 	for _, test := range []struct {
 		laying      string
