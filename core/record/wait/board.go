@@ -38,8 +38,8 @@ func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.Syste
 		tint.Of(i, &day)}
 }
 
-// cleanFor is the time after a pail was poured for which its mixer is told to close the parts and clean the tools: common
-// practice, no source.
+// cleanFor is the time after a pail was poured for which its mixer is told to close the parts and clean the tools:
+// common practice, no source.
 const cleanFor = 3 * time.Minute
 
 // cleaning returns what is closed and cleaned once a pail is out of the mixer's hands.
