@@ -23,7 +23,7 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 		ID: c.ID, Surface: i.Surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color,
 		Gates:   gated(i, c, events.of[batchKey{c.ID, 0}], units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
-		words: says.Of(c.Method, i.Surface(c.Surface).Kind == "top"),
+		words: says.Of(c.Method, i.Surface(c.Surface).Kind == "top", c.Throws > 0),
 	}
 	for _, g := range d.Gates {
 		if !g.Closed {
@@ -364,6 +364,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		if len(c.Batches[k].Beside) > 0 {
 			say.Text += d.words.Joins
 		}
+		say.Text += d.words.After
 		if until, known := d.joins(c, k); known && b.Joined == nil {
 			say.Until, say.Of = &until, float64(c.Working)
 			return say

@@ -9,10 +9,20 @@ type Words struct {
 	Pour, Spread, Roll       string
 	Pours, SpreadOut, Rolled string
 	Joins                    string // added to what is done last where a section meets another
+	After                    string // added to that in the end
 }
 
-// Of returns the words for a way of laying, on a top or elsewhere; those for pouring where it is not known.
-func Of(laying string, top bool) Words {
+// Of returns the words for a way of laying, on a top or elsewhere, of a film that is broadcast into or not; those for
+// pouring where the way is not known.
+func Of(laying string, top, broadcast bool) Words {
+	w := laid(laying, top)
+	if broadcast {
+		w.After, w.Rolled = "; then broadcast into it while it is wet", "Broadcast: do not touch it again"
+	}
+	return w
+}
+
+func laid(laying string, top bool) Words {
 	const joins, done = ", past the line into the one before", ": do not touch it again"
 	switch school.Laying(laying) {
 	case school.DipAndRoll:

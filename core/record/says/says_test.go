@@ -21,7 +21,7 @@ func TestWordsByWayOfLaying(t *testing.T) {
 		{"spray", false, "machine|spray", "pour|tray"},
 		{"pour", true, "beads|bubbles", "roll|section|tray|line"},
 	} {
-		w := Of(test.laying, test.top)
+		w := Of(test.laying, test.top, false)
 		words := []string{w.Pour, w.Spread, w.Roll, w.Pours, w.SpreadOut, w.Rolled, w.Joins}
 		all := strings.ToLower(strings.Join(words, "; "))
 		for _, word := range strings.Split(test.has, "|") {
@@ -33,6 +33,16 @@ func TestWordsByWayOfLaying(t *testing.T) {
 			if strings.Contains(all, word) {
 				t.Errorf("%q, top %v: %q in %s", test.laying, test.top, word, all)
 			}
+		}
+	}
+}
+
+// A film that is broadcast into is not rolled last.
+func TestBroadcastComesLast(t *testing.T) {
+	for _, laying := range []string{"pour", "dip"} {
+		if w := Of(laying, false, true); !strings.HasSuffix(w.Roll+w.Joins+w.After, "broadcast into it while it is wet") ||
+			!strings.HasPrefix(w.Rolled, "Broadcast") {
+			t.Errorf("%s: %+v", laying, w)
 		}
 	}
 }
