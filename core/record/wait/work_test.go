@@ -77,8 +77,8 @@ func TestWhatIsSaidOfEachKindOfWork(t *testing.T) {
 		{"seal coat", coat(func(c *record.Coat, s *record.Surface) { c.Tape, s.Kind = 20*60, "top" }),
 			[]string{"-4 meets " + one, "0 poured " + one, "5 spread " + one, "8 rolled " + one, "5 poured " + two, "9 spread " +
 				two, "10 rolled " + two}, 12, "pull the tape"},
-		{"edges", nil, []string{"-4 meets " + one, "0 poured " + one, "10 spread " + one, "6 meets " + two, "10 poured " + two,
-			"19 spread " + two}, 20, "past the line into the one before"},
+		{"edges", nil, []string{"-4 meets " + one, "0 poured " + one, "10 spread " + one, "6 meets " + two,
+			"10 poured " + two, "19 spread " + two}, 20, "past the line into the one before"},
 		{"stones", batch(func(b *record.Batch) { b.Card.Turning = 240 }), []string{"-4 meets " + one}, 0.5,
 			"over the stones, and turn until all are glossy"},
 		{"pool", coat(func(c *record.Coat, s *record.Surface) { c.Method, s.Kind = "dip", "pool" }),
@@ -98,8 +98,8 @@ func TestWhatIsSaidOfEachKindOfWork(t *testing.T) {
 			if _, err := fmt.Sscan(text, &minute, &what, &task); err != nil {
 				t.Fatal(err)
 			}
-			events = append(events, record.Event{ID: fmt.Sprintf("e%d", n), Issue: 1, Kind: record.Kind(what), Task: work.ID(task),
-				At: *after(minute / 60), Device: "device-a", Number: int64(n + 1), Body: record.Body{Saw: "done"}})
+			events = append(events, record.Event{ID: fmt.Sprintf("e%d", n), Issue: 1, Kind: record.Kind(what),
+				Task: work.ID(task), At: *after(minute / 60), Device: "device-a", Number: int64(n + 1), Body: record.Body{Saw: "done"}})
 		}
 		now := *after(kind.minute / 60)
 		day := record.NewTeller().Tell(i, events, now, measure.Metric)
