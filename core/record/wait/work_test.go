@@ -99,7 +99,8 @@ func TestWhatIsSaidOfEachKindOfWork(t *testing.T) {
 				t.Fatal(err)
 			}
 			events = append(events, record.Event{ID: fmt.Sprintf("e%d", n), Issue: 1, Kind: record.Kind(what),
-				Task: work.ID(task), At: *after(minute / 60), Device: "device-a", Number: int64(n + 1), Body: record.Body{Saw: "done"}})
+				Task: work.ID(task), At: *after(minute / 60), Device: "device-a", Number: int64(n + 1),
+				Body: record.Body{Saw: "done"}})
 		}
 		now := *after(kind.minute / 60)
 		day := record.NewTeller().Tell(i, events, now, measure.Metric)
