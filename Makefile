@@ -21,7 +21,7 @@ dev: build
 	@scripts/dev
 
 test: build
-	@scripts/need postgresql chromium-headless-shell glpk-utils minizinc poppler-utils
+	@scripts/need postgresql pgbouncer chromium-headless-shell glpk-utils minizinc poppler-utils
 	@scripts/check
 
 build: bin/nephelon
@@ -62,7 +62,7 @@ screenshots: build
 
 # What share of each package its own tests reach, against its floor.
 cover: build
-	@scripts/need postgresql
+	@scripts/need postgresql pgbouncer
 	@scripts/cover
 
 # What a mutation tool can change in the rules without a test noticing, a package

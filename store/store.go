@@ -3,6 +3,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"database/sql/driver"
@@ -15,8 +16,9 @@ import (
 	"strings"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
-	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/lock"
@@ -36,7 +38,7 @@ var ErrNotFound = errors.New("not found")
 type Store struct {
 	db    *sqlx.DB
 	locks *sqlx.DB // connections that hold a lock while something else is done
-	url   string
+	url   string   // of the database itself
 
 	signer   note.Signer // of the heads of logs; nil where this program signs none
 	verifier string
@@ -44,10 +46,21 @@ type Store struct {
 
 // Open connects to the database and brings its tables up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
-	db, err := sqlx.ConnectContext(ctx, "pgx", url)
+	return OpenThrough(ctx, "", url)
+}
+
+// OpenThrough connects to the database, and does what a transaction holds through a pool of connections to it, such as
+// pgbouncer in transaction mode. What outlives a transaction goes to the database itself: listening, migrations, locks
+// that are held while a roster is planned, and backups. Without a pool all goes there.
+func OpenThrough(ctx context.Context, pool, url string) (*Store, error) {
+	config, err := pgx.ParseConfig(cmp.Or(pool, url))
 	if err != nil {
-		return nil, fmt.Errorf("connect to the database: %w", err)
+		return nil, fmt.Errorf("read the address of the database: %w", err)
 	}
+	if pool != "" { // a statement that is prepared on one connection is not there on the next
+		config.DefaultQueryExecMode = pgx.QueryExecModeCacheDescribe
+	}
+	db := sqlx.NewDb(stdlib.OpenDB(*config), "pgx")
 	const connections = 16
 	db.SetMaxOpenConns(connections)
 	db.SetMaxIdleConns(connections)
@@ -59,6 +72,9 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	locks.SetMaxOpenConns(planned)
 	locks.SetMaxIdleConns(1)
 	s := &Store{db: db, locks: locks, url: url}
+	if err := s.Ready(ctx); err != nil {
+		return nil, errors.Join(fmt.Errorf("connect to the database: %w", err), s.Close())
+	}
 	if err := s.migrate(ctx); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
@@ -78,7 +94,7 @@ func (s *Store) provider() (*goose.Provider, error) {
 	if err != nil {
 		return nil, fmt.Errorf("lock the migrations: %w", err)
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, files, goose.WithSessionLocker(one))
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.locks.DB, files, goose.WithSessionLocker(one))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
@@ -133,7 +149,7 @@ func (s *Store) Ready(ctx context.Context) error {
 	return nil
 }
 
-// URL is the address of the database.
+// URL is the address of the database itself.
 func (s *Store) URL() string { return s.url }
 
 // DB is the pool.

@@ -38,6 +38,8 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-proxy ADDRESS] [-plans SECONDS] [-mail URL] [-origin "+
 		"URL] [-metrics ADDRESS] [-key FILE] [-heads PLACE] [-log LEVEL]", complain)
 	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
+	pool := f.String("pool", os.Getenv("NEPHELON_POOL_URL"), "`URL` of a pool of connections to the database, such as "+
+		"pgbouncer in transaction mode (or the environment's NEPHELON_POOL_URL); none when empty")
 	address := f.String("listen", demoAddress, "`address` to serve on")
 	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
 	proxy := f.String("proxy", "", "`address` of the proxy in front, whose word on where a request comes from is "+
@@ -66,7 +68,7 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	if *mail != "" && *origin == "" {
 		return refusedError{errors.New("name with -origin where people reach this: links in messages lead there")}
 	}
-	records, err := store.Open(ctx, *url)
+	records, err := store.OpenThrough(ctx, *pool, *url)
 	if err != nil {
 		return err
 	}

@@ -38,7 +38,16 @@ func run(m *testing.M, use func(*store.Store)) (code int, err error) {
 		return 0, err
 	}
 	defer func() { err = errors.Join(err, cluster.Stop(ctx)) }()
-	records, err := store.Open(ctx, cluster.URL)
+	through := ""
+	if os.Getenv("NEPHELON_POOL") != "" { // the same tests, with pgbouncer between
+		pool, err := cluster.Pool(ctx)
+		if err != nil {
+			return 0, err
+		}
+		defer func() { err = errors.Join(err, pool.Stop()) }()
+		through = pool.URL
+	}
+	records, err := store.OpenThrough(ctx, through, cluster.URL)
 	if err != nil {
 		return 0, err
 	}
