@@ -290,4 +290,15 @@ p {
 h2 {
   font-size: 1.25rem;
 }
+@media (max-width: 800px) {
+  .day-line {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    align-items: stretch;
+  }
+  .day-text,
+  .cup {
+    grid-column: 1 / -1;
+  }
+}
 </style>
