@@ -118,6 +118,16 @@ func TestAnotherProductOnTheDay(t *testing.T) {
 		t.Errorf("%d, %s, %s", i.Number, i.To, i.Note)
 	}
 	lead.log(job, lead.tablet().event(record.Meets, i.Coats[0].Batches[0].ID, record.Body{}))
+	// A coat that is begun stays as it is, whatever the new plan says of it: nothing is told of it.
+	if len(i.Coats) > 1 {
+		later := ask
+		later.SaveID, later.Coat, later.Keep = uuid.New(), i.Coats[1].ID, false
+		for _, c := range got[daylog.OtherPlan](t, lead, http.MethodPost, path, later).Changes {
+			if c.Coat == i.Coats[0].ID {
+				t.Errorf("told of the coat that is begun: %s", c.Text)
+			}
+		}
+	}
 	ask.SaveID, ask.Coat, ask.Product = uuid.New(), i.Coats[0].ID, coat.Product.ID
 	if status, text := lead.send(http.MethodPost, path, ask); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "is begun") {

@@ -392,7 +392,7 @@ func bodyFor(o operation, f job.File) any {
 	case strings.HasSuffix(o.path, "/issues"):
 		return daylog.NewIssue{SaveID: uuid.New(), To: "Crew"}
 	case strings.HasSuffix(o.path, "/other-product"):
-		return daylog.OtherProduct{SaveID: uuid.New(), Coat: "x", Product: "x"}
+		return daylog.OtherProduct{SaveID: uuid.New(), Coat: "x", Product: "x", Reason: "x"}
 	case strings.HasSuffix(o.path, "/events"):
 		return logging{[]record.Event{record.Sealed(record.Event{
 			ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-device", Number: 1, Person: "x",

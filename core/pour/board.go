@@ -99,7 +99,9 @@ func zones(b *takeoff.Board, rings []geometry.Ring) []zone {
 			all = append(all, stretch{fmt.Sprintf("between %s and %s", last, c.name), at, c.from})
 		}
 		all = append(all, stretch{"beside " + c.name, max(at, c.from), c.to})
-		at, last = max(at, c.to), c.name
+		if c.to > at {
+			at, last = c.to, c.name
+		}
 	}
 	if last == "" {
 		all = append(all, stretch{"", low, high})

@@ -69,6 +69,15 @@ func TestPartsBesideCutOuts(t *testing.T) {
 	if names != "left of Sink; beside Sink; between Sink and Hob; beside Hob; right of Hob; " || !near(total, 3.5) {
 		t.Errorf("%s over %v m²", names, total)
 	}
+	// One cut-out within the length of another divides nothing more.
+	b.Cutouts = append(b.Cutouts, takeoff.Hole{Name: "Tap", Outline: block(1.2, 0.8, 0.05, 0.05)})
+	names = ""
+	for _, z := range zones(&b, b.Polygon().Rings()) {
+		names += z.name + "; "
+	}
+	if names != "left of Sink; beside Sink; between Sink and Hob; beside Hob; right of Hob; " {
+		t.Errorf("with a tap: %s", names)
+	}
 	if plain := zones(&takeoff.Board{Outline: block(0, 0, 4, 1)}, []geometry.Ring{block(0, 0, 4, 1)}); len(plain) != 1 ||
 		plain[0].name != "" || !near(plain[0].area, 4) {
 		t.Errorf("without a cut-out: %+v", plain)

@@ -28,7 +28,7 @@ type OtherProduct struct {
 	SaveID  uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client, so that it can be asked again safely"`
 	Coat    string    `json:"coat" minLength:"1" maxLength:"60" doc:"Id of the coat"`
 	Product string    `json:"product" minLength:"1" maxLength:"60" doc:"Id of a product of the shelf"`
-	Reason  string    `json:"reason" maxLength:"300" doc:"Who decided and why"`
+	Reason  string    `json:"reason" minLength:"1" maxLength:"300" doc:"Who decided and why"`
 	Keep    bool      `json:"keep,omitempty" doc:"Whether the job is saved and the plan issued; left out, it is only worked out"`
 }
 
@@ -42,6 +42,8 @@ type OtherPlan struct {
 
 // swap is a coat that is to be laid with another product.
 type swap struct {
+	issues []record.Issue
+	events []record.Event
 	stands record.Issue
 	asked  NewIssue
 	coat   string
@@ -69,11 +71,9 @@ func (s *Service) otherProduct(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	out := OtherPlan{Changes: compare.Plans(&w.stands, &next, p.Units), Warns: anew(w.before.Findings, w.made.Findings),
+	then := w.after(next)
+	out := OtherPlan{Changes: compare.Plans(&w.stands, &then, p.Units), Warns: anew(w.before.Findings, w.made.Findings),
 		Supply: supplyOf(&w.made, next.Coat(w.coat), p.Units)}
-	if w.asked.Day != "" { // other days stay as they were issued
-		out.Changes = slices.DeleteFunc(out.Changes, func(c compare.Change) bool { return next.Coat(c.Coat) == nil })
-	}
 	if !in.Body.Keep {
 		return api.Answer(out), nil
 	}
@@ -93,6 +93,12 @@ func (s *Service) otherProduct(ctx context.Context, in *struct {
 	return api.Answer(out), nil
 }
 
+// after returns the plan that stands once another is issued: coats that are begun, or of other days, stay as they were.
+func (w *swap) after(next record.Issue) record.Issue {
+	next.Number = w.issues[0].Number + 1
+	return current.Plan(append([]record.Issue{next}, w.issues...), w.events)
+}
+
 // swap reads what stands of a coat, and plans the job with another product for it.
 func (s *Service) swap(ctx context.Context, id uuid.UUID, asked OtherProduct) (*swap, error) {
 	p, now := api.Person(ctx), time.Now()
@@ -100,7 +106,7 @@ func (s *Service) swap(ctx context.Context, id uuid.UUID, asked OtherProduct) (*
 	if err != nil {
 		return nil, err
 	}
-	w := swap{stands: current.Plan(issues, events), coat: asked.Coat}
+	w := swap{issues: issues, events: events, stands: current.Plan(issues, events), coat: asked.Coat}
 	was := w.stands.Coat(asked.Coat)
 	if was == nil {
 		return nil, huma.Error404NotFound("The plan that stands has no such coat. Load the day again.")
