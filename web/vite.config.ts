@@ -4,7 +4,7 @@ import vue from '@vitejs/plugin-vue'
 import { defineConfig, type Plugin } from 'vite'
 import vuetify from 'vite-plugin-vuetify'
 
-const QUALITY = 10
+const QUALITY = 11
 
 /** Puts the program of the record beside itself as Brotli: a phone downloads it, and no server compresses it again. */
 const small: Plugin = {
