@@ -323,14 +323,14 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 			}
 		}
 	}
-	live := func() context.CancelFunc {
+	live := func(leave bool) context.CancelFunc {
 		t.Helper()
 		ctx, end := context.WithCancel(t.Context())
 		listener, err := net.Listen("tcp", "127.0.0.1:0")
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := server.New(server.Options{Store: records, Log: slog.New(slog.DiscardHandler)})
+		s, err := server.New(server.Options{Store: records, Leave: leave, Log: slog.New(slog.DiscardHandler)})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -357,7 +357,7 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 		`update roster_runs set beat = now() - interval '1 minute' where id = $1`, long.ID); err != nil {
 		t.Fatal(err)
 	}
-	defer live()()
+	end := live(false)
 	done := until(long.ID.String(), func(r rosters.RosterRun) bool { return r.State == "done" })
 	if done.Trouble != "" || done.View == nil || len(done.View.Bookings) == 0 || len(done.View.Broken) != 0 {
 		t.Errorf("%q, %+v", done.Trouble, done.View)
@@ -372,6 +372,26 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	if r := look(stopped.ID.String()); r.State != "stopped" || r.View != nil {
 		t.Errorf("%+v", r)
 	}
+	end()
+	// A server that leaves plans to others takes none up; one that serves nothing does.
+	defer live(true)()
+	left := ask(0.2)
+	for range 3 {
+		<-time.After(400 * time.Millisecond) // a server looks that often
+		if r := look(left.ID.String()); r.State != "waiting" {
+			t.Errorf("left to others: %+v", r)
+		}
+	}
+	apart, err := server.New(server.Options{Store: records, Log: slog.New(slog.DiscardHandler)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, stop := context.WithCancel(t.Context())
+	ended := make(chan struct{})
+	go func() { apart.Work(ctx, 2); close(ended) }()
+	until(left.ID.String(), func(r rosters.RosterRun) bool { return r.State == "done" && r.View != nil })
+	stop()
+	<-ended
 }
 
 // toldAsLogged looks at the lists of bookings that are made without a calendar: a pour that was begun

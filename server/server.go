@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"reflect"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"time"
 
@@ -46,6 +47,7 @@ type Options struct {
 	Log    *slog.Logger
 	Secure bool            // cookies only over TLS
 	Proxy  string          // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
+	Leave  bool            // roster plans that are asked for to Work of another process
 	Plans  float64         // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
 	Mail   string          // address of a mail server, see package sessions; none when empty
 	Origin string          // where people reach this, https://…, for links in messages
@@ -60,6 +62,7 @@ type Server struct {
 	log      *slog.Logger
 	sessions *sessions.Service
 	live     *live.Hub
+	leave    bool
 	jobs     *jobs.Service
 	rosters  *rosters.Service
 	proof    *proof.Service
@@ -89,8 +92,8 @@ func New(o Options) (*Server, error) {
 	if o.Store != nil {
 		pool = o.Store.DB()
 	}
-	s := &Server{store: o.Store, log: o.Log, rights: rights(), costly: limited(), times: usual(), proxy: o.Proxy,
-		gauges: newGauges(pool)}
+	s := &Server{store: o.Store, log: o.Log, leave: o.Leave, rights: rights(), costly: limited(), times: usual(),
+		proxy: o.Proxy, gauges: newGauges(pool)}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(gin.CustomRecoveryWithWriter(nil, s.recovered))
@@ -201,6 +204,16 @@ func (s *Server) recovered(c *gin.Context, cause any) {
 		huma.Error500InternalServerError("An internal error occurred. Your entries are kept on this device; try again."))
 }
 
+// Work plans the rosters that were asked for at any server on the same database, at most that many at a time, until the
+// context ends. A plan that is under way then is taken up by another.
+func (s *Server) Work(ctx context.Context, most int) {
+	var all sync.WaitGroup
+	for range most {
+		all.Go(func() { s.rosters.Work(ctx) })
+	}
+	all.Wait()
+}
+
 // Serve answers requests on the listener until the context ends.
 func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error) error {
 	web.Handler = s
@@ -209,7 +222,9 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	defer stop()
 	web.RegisterOnShutdown(s.live.Close)
 	go s.live.Follow(listening)
-	go s.rosters.Work(listening)
+	if !s.leave {
+		go s.rosters.Work(listening)
+	}
 	go s.jobs.Tidy(listening)
 	go s.proof.Work(listening)
 	ended := make(chan error, 1)

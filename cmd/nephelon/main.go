@@ -17,6 +17,7 @@ const usage = `nephelon plans multi-coat resin systems.
 
   nephelon demo      start everything on this machine, with demo data
   nephelon serve     serve the application on a given PostgreSQL
+  nephelon work      plan rosters that are asked for, apart from the servers
   nephelon plan F    print the plan of a plan file as JSON (- reads standard input)
   nephelon buy F…    print what several plan files buy in one purchase as JSON
   nephelon pour F    print who does what when in the pour of a coat, and the odds, as JSON
@@ -57,7 +58,7 @@ func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
-		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour,
+		"demo": runDemo, "serve": runServe, "work": runWork, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour,
 		"roster": runRoster, "db": runDB, "company": runCompany, "export": runExport, "import": runImport,
 		"backup": runBackup, "restore": runRestore, "verify": runVerify, "sheet": runSheet, pdfLines: runPDFLines,
 		"generate": runGenerate,
