@@ -41,10 +41,9 @@ web/src/api/schema.gen.d.ts: web/src/api/openapi.gen.json web/node_modules/.read
 	cd web && npm run --silent types
 	@touch $@
 
-# The record of a day runs on the device, too: the same Go, for the browser. Without inlining the
-# packed download is 7 % smaller.
+# The record of a day runs on the device, too: the same Go, for the browser.
 web/src/record/floor.gen.wasm: $(GO)
-	GOOS=js GOARCH=wasm go build -gcflags=all=-l -ldflags "-s -w" -o $@ ./cmd/floor
+	GOOS=js GOARCH=wasm go build -ldflags "-s -w" -o $@ ./cmd/floor
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/src/record/runtime.gen.js
 
 web/dist/index.html: $(WEB) web/src/api/schema.gen.d.ts web/src/record/floor.gen.wasm
