@@ -323,14 +323,14 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 			}
 		}
 	}
-	live := func(leave bool) context.CancelFunc {
+	live := func(apart bool) context.CancelFunc {
 		t.Helper()
 		ctx, end := context.WithCancel(t.Context())
 		listener, err := net.Listen("tcp", "127.0.0.1:0")
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := server.New(server.Options{Store: records, Leave: leave, Log: slog.New(slog.DiscardHandler)})
+		s, err := server.New(server.Options{Store: records, Apart: apart, Log: slog.New(slog.DiscardHandler)})
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -47,7 +47,7 @@ type Options struct {
 	Log    *slog.Logger
 	Secure bool            // cookies only over TLS
 	Proxy  string          // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
-	Leave  bool            // roster plans that are asked for to Work of another process
+	Apart  bool            // whether roster plans are left to Work of another process
 	Plans  float64         // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
 	Mail   string          // address of a mail server, see package sessions; none when empty
 	Origin string          // where people reach this, https://…, for links in messages
@@ -62,7 +62,7 @@ type Server struct {
 	log      *slog.Logger
 	sessions *sessions.Service
 	live     *live.Hub
-	leave    bool
+	apart    bool // roster plans are left to another process
 	jobs     *jobs.Service
 	rosters  *rosters.Service
 	proof    *proof.Service
@@ -92,7 +92,7 @@ func New(o Options) (*Server, error) {
 	if o.Store != nil {
 		pool = o.Store.DB()
 	}
-	s := &Server{store: o.Store, log: o.Log, leave: o.Leave, rights: rights(), costly: limited(), times: usual(),
+	s := &Server{store: o.Store, log: o.Log, apart: o.Apart, rights: rights(), costly: limited(), times: usual(),
 		proxy: o.Proxy, gauges: newGauges(pool)}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
@@ -222,7 +222,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	defer stop()
 	web.RegisterOnShutdown(s.live.Close)
 	go s.live.Follow(listening)
-	if !s.leave {
+	if !s.apart {
 		go s.rosters.Work(listening)
 	}
 	go s.jobs.Tidy(listening)

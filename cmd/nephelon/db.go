@@ -8,7 +8,6 @@ import (
 	"flag"
 	"fmt"
 	"io"
-	"os"
 	"strconv"
 	"strings"
 	"time"
@@ -30,7 +29,7 @@ const shortestPassword = 12
 // input so that it stays out of the list of processes.
 func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) (err error) {
 	f := flags("db", "-db URL -company NAME -owner NAME -email ADDRESS < password", complain)
-	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
+	url := urlFlag(f)
 	company := f.String("company", "", "`name` of the company")
 	owner := f.String("owner", "", "`name` of its owner")
 	email := f.String("email", "", "`address` the owner signs in with")
@@ -221,7 +220,7 @@ func runRestore(ctx context.Context, arguments []string, in io.Reader, _, compla
 
 // databaseOf opens the database that the arguments name.
 func databaseOf(ctx context.Context, f *flag.FlagSet, arguments []string) (*store.Store, error) {
-	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
+	url := urlFlag(f)
 	if err := parse(f, arguments); err != nil {
 		return nil, err
 	}

@@ -74,7 +74,7 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
 	}
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
-	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Leave: !*work,
+	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Apart: !*work,
 		Plans: *plans, Mail: *mail, Origin: *origin, Heads: *heads, PDF: apart, Log: logger()}, *metrics), records.Close())
 }
 

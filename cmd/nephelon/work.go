@@ -45,7 +45,7 @@ type database struct{ url, pool *string }
 
 func databaseFlags(f *flag.FlagSet) database {
 	return database{
-		url: f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)"),
+		url: urlFlag(f),
 		pool: f.String("pool", os.Getenv("NEPHELON_POOL_URL"), "`URL` of a pool of connections to the database, such as "+
 			"pgbouncer in transaction mode (or the environment's NEPHELON_POOL_URL); none when empty"),
 	}
@@ -56,6 +56,10 @@ func (d database) open(ctx context.Context) (*store.Store, error) {
 		return nil, refusedError{errors.New("name the database with -db")}
 	}
 	return store.OpenThrough(ctx, *d.pool, *d.url)
+}
+
+func urlFlag(f *flag.FlagSet) *string {
+	return f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
 }
 
 func plansFlag(f *flag.FlagSet) *float64 {
