@@ -230,6 +230,67 @@ func TestALostAnswerIsNotAConflict(t *testing.T) {
 	}
 }
 
+// An edit that a slow device still keeps when the server has taken it and the one after it is not
+// brought back: not by what the page reads next, and not by the next visit.
+func TestAnEditKeptLateIsNotBroughtBack(t *testing.T) {
+	t.Parallel()
+	p := begin(t, "Eel weir")
+	p.at("measure")
+	p.rectangle("4 m", "4 m")
+	p.sees("[data-test=area]", "16 m²")
+	p.saved()
+	// The device's store hangs over the first edit, and the line over its answer, until the second is entered.
+	value[bool](p, `(() => {
+		const keep = IDBObjectStore.prototype.put
+		IDBObjectStore.prototype.put = function (...entry) {
+			const done = keep.apply(this, entry)
+			if (window.keptLate) return done
+			window.keptLate = entry
+			const hold = () => { if (!window.storeGoesOn) this.get('nothing').onsuccess = hold }
+			hold()
+			return done
+		}
+		const send = window.fetch
+		window.fetch = async (request, ...rest) => {
+			const answer = await send(request, ...rest)
+			while (request.method === 'PATCH' && !window.lineGoesOn) await new Promise(requestAnimationFrame)
+			return answer
+		}
+		return true
+	})()`)
+	p.fill("Wall 1, from corner 1", "5 m")
+	p.until(`window.keptLate && document.querySelector('[data-test=save-state]').dataset.state === 'saving'`)
+	p.fill("Wall 1, from corner 1", "6 m")
+	value[bool](p, `window.lineGoesOn = true`)
+	p.sees("[data-test=area]", "24 m²")
+	p.saved()
+	value[bool](p, `window.storeGoesOn = true`)
+	p.until(`(async () => {
+		const db = await new Promise(r => { indexedDB.open('nephelon').onsuccess = e => r(e.target.result) })
+		const kept = await new Promise(r => { db.transaction('edits').objectStore('edits').count().onsuccess = e => r(e.target.result) })
+		db.close()
+		return kept === 0
+	})()`)
+	// An edit that was left by a browser that was killed then.
+	value[bool](p, `(() => {
+		indexedDB.open('nephelon').onsuccess = e => {
+			const change = e.target.result.transaction('edits', 'readwrite')
+			change.objectStore('edits').put(...window.keptLate).onsuccess = () => { window.leftBehind = true }
+		}
+		return true
+	})()`)
+	p.until(`window.leftBehind === true`)
+	p.do(chromedp.Reload())
+	p.saved()
+	p.sees("[data-test=area]", "24 m²")
+	p.fill("Wall 2, from corner 2", "5 m")
+	p.until(`document.querySelector('[data-test=area]').innerText !== '24 m²'`)
+	p.saved()
+	if value[bool](p, `!!document.querySelector('[data-test=conflict]')`) {
+		t.Error("the page took its own save for someone else's")
+	}
+}
+
 // A server that fails while a job is opened is told as that, not as a job that is not there; the
 // job opens once the server can again.
 func TestAFaultOnOpeningIsToldAsOne(t *testing.T) {

@@ -8,10 +8,12 @@ export interface Unsent {
   from: PlanFile
   file: PlanFile
   saveId: string
+  /** Saves since the last answer: the server may have taken one of them. */
+  sent: string[]
 }
 
 interface Kept extends DBSchema {
-  edits: { key: string; value: { base: number; from: string; file: string; saveId: string } }
+  edits: { key: string; value: { base: number; from: string; file: string; saveId: string; sent?: string[] } }
 }
 
 const NAME = 'nephelon'
@@ -35,10 +37,10 @@ export async function keep(person: string, job: string, unsent: Unsent): Promise
   try {
     const db = await open()
     // As text: what a page edits may be wrapped, and wrapped things are not stored.
-    const { base, saveId } = unsent
+    const { base, saveId, sent } = unsent
     await db.put(
       'edits',
-      { base, saveId, from: JSON.stringify(unsent.from), file: JSON.stringify(unsent.file) },
+      { base, saveId, sent, from: JSON.stringify(unsent.from), file: JSON.stringify(unsent.file) },
       key(person, job),
     )
     db.close()
@@ -58,6 +60,7 @@ export async function left(person: string, job: string): Promise<Unsent | null> 
     return {
       base: kept.base,
       saveId: kept.saveId,
+      sent: kept.sent ?? [],
       from: JSON.parse(kept.from) as PlanFile,
       file: JSON.parse(kept.file) as PlanFile,
     }

@@ -41,8 +41,13 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   /** What the server has: a revision with its file, and the plan that it gave for it. */
   let known: { revision: number; version: number; tag: string; file: PlanFile; plan: Plan | null } | null =
     null
+  /** The job as the server had it when an earlier visit's edit was taken up. */
+  let found: JobState | null = null
   let saveId = ''
-  let lastSent = ''
+  /** Saves since the last answer: the server may have taken one of them. */
+  let unanswered: string[] = []
+  /** Every save of this visit: one of them is never an earlier visit's. */
+  const made = new Set<string>()
   let inFlight = false
   let timer: ReturnType<typeof setTimeout> | undefined
   let due = Infinity
@@ -62,13 +67,15 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     newer.value = job.newer
   }
 
-  /** Takes up what an earlier visit could not send. */
-  async function resume(): Promise<boolean> {
+  /** Takes up what an earlier visit could not send; the job is as the server has it. */
+  async function resume(job: JobState): Promise<boolean> {
     const left = await outbox.left(me(), id)
-    if (!left || unsent()) return false
+    if (!left || unsent() || made.has(left.saveId)) return false
     known = { revision: left.base, version: left.base, tag: '', file: left.from, plan: plan.value }
     file.value = left.file
     saveId = left.saveId
+    unanswered = left.sent
+    found = job
     schedule(0)
     return true
   }
@@ -76,6 +83,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   /** Something was edited: it is kept here, and sent. */
   function changed(): void {
     saveId = crypto.randomUUID()
+    made.add(saveId)
     void store()
     schedule(GATHER_MS)
   }
@@ -87,12 +95,15 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     storing = true
     while (newest && file.value && known && unsent()) {
       newest = false
+      const keeping = saveId
       kept.value = await outbox.keep(me(), id, {
         base: known.revision,
         from: known.file,
         file: file.value,
-        saveId,
+        saveId: keeping,
+        sent: [...unanswered],
       })
+      if (!unsent()) await outbox.drop(me(), id, keeping) // sent while it was being kept
     }
     newest = storing = false
   }
@@ -121,6 +132,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     const patch = differences(known.file, sending)
     if (patch.length === 0) return settled(sent)
     inFlight = true
+    if (!unanswered.includes(sent)) unanswered.push(sent)
     state.value = 'saving'
     try {
       const { data, error, response } = await api.PATCH('/api/jobs/{job}', {
@@ -130,6 +142,15 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       inFlight = false
       if (!data) return refused(response.status, error)
       trouble.value = ''
+      unanswered = []
+      const resumed = found
+      found = null
+      // Taken at an earlier visit and saved over since: the job is as it was found.
+      if (resumed && data.revision < resumed.revision && saveId === sent) {
+        hold(resumed)
+        file.value = resumed.file
+        return settled(sent)
+      }
       const tidied = data.tidied ? applied(sending, data.tidied) : sending
       known = {
         revision: data.revision,
@@ -152,7 +173,6 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       plan.value = known.plan
     } catch {
       inFlight = false
-      lastSent = sent
       away()
     }
   }
@@ -180,7 +200,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
 
   /** A save whose answer was lost on the way back is no one else's. */
   function conflicted(conflict: StaleSave): void {
-    if (conflict.saveId === lastSent) {
+    if (unanswered.includes(conflict.saveId)) {
       hold(conflict.theirs)
       schedule(0)
       return
