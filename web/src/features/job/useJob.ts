@@ -45,7 +45,7 @@ export function useJob(id: string) {
         history.forget()
       }
       saving.state.value = 'saved'
-      if (await saving.resume(data)) history.forget()
+      if (await saving.resume()) history.forget()
       open()
     } catch {
       saving.state.value = 'away'

@@ -41,8 +41,6 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   /** What the server has: a revision with its file, and the plan that it gave for it. */
   let known: { revision: number; version: number; tag: string; file: PlanFile; plan: Plan | null } | null =
     null
-  /** The job as the server had it when an earlier visit's edit was taken up. */
-  let found: JobState | null = null
   let saveId = ''
   /** Saves since the last answer: the server may have taken one of them. */
   let unanswered: string[] = []
@@ -67,15 +65,14 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     newer.value = job.newer
   }
 
-  /** Takes up what an earlier visit could not send; the job is as the server has it. */
-  async function resume(job: JobState): Promise<boolean> {
+  /** Takes up what an earlier visit could not send. */
+  async function resume(): Promise<boolean> {
     const left = await outbox.left(me(), id)
     if (!left || unsent() || made.has(left.saveId)) return false
     known = { revision: left.base, version: left.base, tag: '', file: left.from, plan: plan.value }
     file.value = left.file
     saveId = left.saveId
     unanswered = left.sent
-    found = job
     schedule(0)
     return true
   }
@@ -143,14 +140,6 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       if (!data) return refused(response.status, error)
       trouble.value = ''
       unanswered = []
-      const resumed = found
-      found = null
-      // Taken at an earlier visit and saved over since: the job is as it was found.
-      if (resumed && data.revision < resumed.revision && saveId === sent) {
-        hold(resumed)
-        file.value = resumed.file
-        return settled(sent)
-      }
       const tidied = data.tidied ? applied(sending, data.tidied) : sending
       known = {
         revision: data.revision,
