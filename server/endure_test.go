@@ -2,13 +2,16 @@ package server_test
 
 import (
 	"context"
+	"encoding/json"
 	"io"
 	"log/slog"
 	"math/rand/v2"
 	"net"
 	"net/http"
 	"net/http/cookiejar"
+	"net/url"
 	"os"
+	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -73,14 +76,12 @@ func (v *victim) kill() {
 	_ = v.records.Close()
 }
 
-// Devices log while two servers and their database are killed in turn: whatever was acknowledged
-// is in the record, once, and every journal is whole. By hand, for example:
+// Devices log and people save while two servers and their database are killed in turn: whatever was
+// acknowledged is kept, once, and every journal is whole. By hand, for example:
 //
 // NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 NEPHELON_ROUNDS=20 go test -run
 // TestNothingAcknowledgedIsLost -v -timeout 30m ./server
 func TestNothingAcknowledgedIsLost(t *testing.T) {
-	devices, kills, pause := often("NEPHELON_DEVICES", 6), often("NEPHELON_KILLS", 4),
-		time.Duration(often("NEPHELON_PAUSE", 40))*time.Millisecond
 	folder, err := os.MkdirTemp("", "nephelon-endure-")
 	if err != nil {
 		t.Fatal(err)
@@ -91,14 +92,102 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = cluster.Stop(context.Background()) }()
-	servers := []*victim{{t: t, url: cluster.URL, address: "127.0.0.1:0"},
-		{t: t, url: cluster.URL, address: "127.0.0.1:0"}}
-	for _, v := range servers {
-		v.live()
-		defer v.kill()
+	e := endure(t, cluster.URL, often("NEPHELON_DEVICES", 6), often("NEPHELON_PEOPLE", 2))
+	for n := range often("NEPHELON_KILLS", 4) {
+		e.some()
+		if which := n % (len(e.servers) + 1); which < len(e.servers) {
+			e.servers[which].kill()
+			e.servers[which].live()
+			continue
+		}
+		if err := cluster.Crash(t.Context()); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := cluster.Revive(t.Context()); err != nil {
+			t.Fatal(err)
+		}
 	}
-	v := servers[0]
-	ctx := t.Context()
+	e.settle()
+}
+
+// The database that is written to is lost for good, and its synchronous standby takes its place: whoever
+// names both goes on, with nothing acknowledged lost. TestFailOverLosesNothing does it again and again.
+func TestAStandbyTakesOver(t *testing.T) {
+	folder, err := os.MkdirTemp("", "nephelon-standby-")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer os.RemoveAll(folder)
+	if err := os.Chmod(folder, 0o755); err != nil {
+		t.Fatal(err)
+	}
+	first, err := localdb.Start(t.Context(), filepath.Join(folder, "first"), localdb.Kept)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = first.Stop(context.Background()) }()
+	second, err := first.Standby(t.Context(), filepath.Join(folder, "second"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = second.Stop(context.Background()) }()
+	here, err := url.Parse(first.URL)
+	if err != nil {
+		t.Fatal(err)
+	}
+	there, err := url.Parse(second.URL)
+	if err != nil {
+		t.Fatal(err)
+	}
+	both := strings.Replace(first.URL, here.Host, there.Host+","+here.Host, 1)
+	e := endure(t, both, 4, 2)
+	e.some()
+	if err := first.Crash(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	if err := second.Promote(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	e.some()
+	e.settle()
+}
+
+// endurance is two servers on one database, with devices that log and people who save at them
+// until all of it is settled.
+type endurance struct {
+	t       *testing.T
+	servers []*victim
+	web     *http.Client
+	company uuid.UUID
+	person  uuid.UUID
+	jobs    []uuid.UUID // that devices log to, then one for each person
+	clients int
+
+	over  chan struct{}
+	taken chan struct{}
+	busy  sync.WaitGroup
+
+	mutex  sync.Mutex
+	logged map[uuid.UUID][]string         // ids of events acknowledged, by job
+	saved  map[uuid.UUID]map[int64]string // names of the job acknowledged, by revision
+	took   []time.Duration
+}
+
+// jobsLogged is how many jobs the devices share.
+const jobsLogged = 4
+
+func endure(t *testing.T, database string, devices, people int) *endurance {
+	t.Helper()
+	e := &endurance{
+		t: t, servers: []*victim{{t: t, url: database, address: "127.0.0.1:0"}, {t: t, url: database, address: "127.0.0.1:0"}},
+		clients: devices + people, over: make(chan struct{}), taken: make(chan struct{}, devices+people),
+		logged: make(map[uuid.UUID][]string), saved: make(map[uuid.UUID]map[int64]string),
+	}
+	for _, v := range e.servers {
+		v.live()
+		t.Cleanup(v.kill)
+	}
+	v, ctx := e.servers[0], t.Context()
 	company, err := v.records.AddCompany(ctx, "Endurance")
 	if err != nil {
 		t.Fatal(err)
@@ -107,108 +196,162 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	person, err := v.records.AddPerson(ctx, store.Person{CompanyID: company, Name: "Tess", Email: "tess@endurance.example",
-		Role: store.Lead, PasswordHash: hash, Units: measure.Metric})
+	e.person, err = v.records.AddPerson(ctx, store.Person{CompanyID: company, Name: "Tess",
+		Email: "tess@endurance.example", Role: store.Lead, PasswordHash: hash, Units: measure.Metric})
 	if err != nil {
 		t.Fatal(err)
 	}
-	jobs := make([]uuid.UUID, 4)
-	for n := range jobs {
-		if jobs[n], err = v.records.AddJob(ctx, company, person, demoJob(t), nil); err != nil {
+	e.company = company
+	for range jobsLogged + people {
+		job, err := v.records.AddJob(ctx, company, e.person, demoJob(t), nil)
+		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := v.records.IssuePlan(ctx, company, person, jobs[n], uuid.New(),
+		if _, err := v.records.IssuePlan(ctx, company, e.person, job, uuid.New(),
 			record.Issue{At: time.Now(), To: "crew"}); err != nil {
 			t.Fatal(err)
 		}
+		e.jobs = append(e.jobs, job)
 	}
 	jar, _ := cookiejar.New(nil)
-	web := &http.Client{Jar: jar, Timeout: 5 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: devices}}
-	post := func(at int, path string, body any) (int, string, error) {
-		answer, err := web.Post("http://"+servers[at%len(servers)].address+path, "application/json",
-			strings.NewReader(jsonOf(body)))
-		if err != nil {
-			return 0, "", err
-		}
-		defer answer.Body.Close()
-		text, err := io.ReadAll(answer.Body)
-		return answer.StatusCode, string(text), err
-	}
-	if status, text, err := post(0, "/api/session",
+	e.web = &http.Client{Jar: jar, Timeout: 5 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: e.clients}}
+	if status, text, err := e.send(0, http.MethodPost, "/api/session",
 		map[string]string{"email": "tess@endurance.example", "password": password}); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s %v", status, text, err)
 	}
-	over := make(chan struct{})
-	var mutex sync.Mutex
-	acknowledged := make(map[uuid.UUID][]string)
-	var took []time.Duration
-	taken := make(chan struct{}, devices)
-	var busy sync.WaitGroup
-	for n := range devices {
-		busy.Go(func() {
-			job := jobs[n%len(jobs)]
-			d := &tablet{me: sessions.Me{ID: person, Name: "Tess"}, device: uuid.NewString()}
-			for {
-				select {
-				case <-over:
+	pause := time.Duration(often("NEPHELON_PAUSE", 40)) * time.Millisecond
+	for n := range e.clients {
+		act := e.logs(e.jobs[n%jobsLogged])
+		if n >= devices {
+			act = e.saves(e.jobs[jobsLogged+n-devices])
+		}
+		e.busy.Go(func() {
+			for e.waits(time.Duration(float64(pause) * (0.5 + rand.Float64()))) {
+				if !e.until(act(), n) {
 					return
-				case <-time.After(time.Duration(float64(pause) * (0.5 + rand.Float64()))):
-				}
-				e := d.event(record.Noted, "", record.Body{Text: "x"})
-				for sent, at := false, n; !sent; at++ {
-					begun := time.Now()
-					status, text, err := post(at, "/api/jobs/"+job.String()+"/events", logging{[]record.Event{e}})
-					sent = err == nil && status == http.StatusOK && strings.Contains(text, `"taken":["`+e.ID)
-					if sent {
-						mutex.Lock()
-						acknowledged[job] = append(acknowledged[job], e.ID)
-						took = append(took, time.Since(begun))
-						mutex.Unlock()
-						select {
-						case taken <- struct{}{}:
-						case <-over:
-							return
-						}
-						continue
-					}
-					select {
-					case <-over:
-						return
-					case <-time.After(30 * time.Millisecond):
-					}
 				}
 			}
 		})
 	}
-	// Between two kills as many events are taken as there are devices.
-	some := func() {
-		for range devices {
-			<-taken
+	return e
+}
+
+// send asks one of the servers.
+func (e *endurance) send(at int, method, path string, body any) (int, string, error) {
+	request, err := http.NewRequest(method, "http://"+e.servers[at%len(e.servers)].address+path,
+		strings.NewReader(jsonOf(body)))
+	if err != nil {
+		return 0, "", err
+	}
+	request.Header.Set("Content-Type", "application/json")
+	answer, err := e.web.Do(request)
+	if err != nil {
+		return 0, "", err
+	}
+	defer answer.Body.Close()
+	text, err := io.ReadAll(answer.Body)
+	return answer.StatusCode, string(text), err
+}
+
+// waits reports whether clients go on after a while.
+func (e *endurance) waits(while time.Duration) bool {
+	select {
+	case <-e.over:
+		return false
+	case <-time.After(while):
+		return true
+	}
+}
+
+// until sends one thing to the servers in turn until it is acknowledged, and reports whether
+// clients go on.
+func (e *endurance) until(acknowledged func(at int) bool, at int) bool {
+	begun := time.Now()
+	for ; !acknowledged(at); at++ {
+		if !e.waits(30 * time.Millisecond) {
+			return false
 		}
 	}
-	for n := range kills {
-		some()
-		if which := n % (len(servers) + 1); which < len(servers) {
-			servers[which].kill()
-			servers[which].live()
-			continue
-		}
-		if err := cluster.Crash(ctx); err != nil {
-			t.Fatal(err)
-		}
-		if _, err := cluster.Revive(ctx); err != nil {
-			t.Fatal(err)
+	e.mutex.Lock()
+	e.took = append(e.took, time.Since(begun))
+	e.mutex.Unlock()
+	select {
+	case e.taken <- struct{}{}:
+		return true
+	case <-e.over:
+		return false
+	}
+}
+
+// logs returns a device at a job: each act logs one event.
+func (e *endurance) logs(job uuid.UUID) func() func(at int) bool {
+	d := &tablet{me: sessions.Me{ID: e.person, Name: "Tess"}, device: uuid.NewString()}
+	return func() func(at int) bool {
+		event := d.event(record.Noted, "", record.Body{Text: "x"})
+		return func(at int) bool {
+			status, text, err := e.send(at, http.MethodPost, "/api/jobs/"+job.String()+"/events",
+				logging{[]record.Event{event}})
+			if err != nil || status != http.StatusOK || !strings.Contains(text, `"taken":["`+event.ID) {
+				return false
+			}
+			e.mutex.Lock()
+			defer e.mutex.Unlock()
+			e.logged[job] = append(e.logged[job], event.ID)
+			return true
 		}
 	}
+}
+
+// saves returns a person at a job: each act gives it another name.
+func (e *endurance) saves(job uuid.UUID) func() func(at int) bool {
+	revision := int64(1)
+	e.mutex.Lock()
+	defer e.mutex.Unlock()
+	e.saved[job] = make(map[int64]string)
+	return func() func(at int) bool {
+		id := uuid.NewString()
+		edit := map[string]any{"base": revision, "saveId": id,
+			"patch": []map[string]any{{"op": "replace", "path": "/job/name", "value": id}}}
+		return func(at int) bool {
+			status, text, err := e.send(at, http.MethodPatch, "/api/jobs/"+job.String(), edit)
+			var kept struct{ Revision int64 }
+			if err != nil || status != http.StatusOK || json.Unmarshal([]byte(text), &kept) != nil {
+				return false
+			}
+			e.mutex.Lock()
+			defer e.mutex.Unlock()
+			revision = kept.Revision
+			e.saved[job][revision] = id
+			return true
+		}
+	}
+}
+
+// some waits until as many acts are acknowledged as there are clients.
+func (e *endurance) some() {
+	for range e.clients {
+		<-e.taken
+	}
+}
+
+// acknowledged returns how many acts were.
+func (e *endurance) acknowledged() int {
+	e.mutex.Lock()
+	defer e.mutex.Unlock()
+	return len(e.took)
+}
+
+// settle ends the work and compares what was acknowledged with what is kept.
+func (e *endurance) settle() {
+	t, ctx, records := e.t, e.t.Context(), e.servers[0].records
+	t.Helper()
 	for range often("NEPHELON_ROUNDS", 1) {
-		some()
+		e.some()
 	}
-	close(over)
-	busy.Wait()
-	total := 0
-	for job, ids := range acknowledged {
-		total += len(ids)
-		logged, err := v.records.Events(ctx, company, job, 0)
+	close(e.over)
+	e.busy.Wait()
+	for job, ids := range e.logged {
+		logged, err := records.Events(ctx, e.company, job, 0)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -225,10 +368,21 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 			t.Error(b.Text)
 		}
 	}
-	if total < devices {
-		t.Errorf("only %d events were taken", total)
+	for job, names := range e.saved {
+		for revision, name := range names {
+			file, err := records.JobAt(ctx, e.company, job, revision)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if file.Job.Name != name {
+				t.Errorf("revision %d of a job is named %q, acknowledged was %q", revision, file.Job.Name, name)
+			}
+		}
 	}
-	slices.Sort(took)
-	t.Logf("%d devices, %d kills: %d events acknowledged; half within %v, 99 %% within %v", devices, kills, total,
-		took[len(took)/2], took[len(took)*99/100])
+	if e.acknowledged() < e.clients {
+		t.Errorf("only %d acts were acknowledged", len(e.took))
+	}
+	slices.Sort(e.took)
+	t.Logf("%d devices and people: %d acts acknowledged; half within %v, 99 %% within %v, all within %v", e.clients,
+		len(e.took), e.took[len(e.took)/2], e.took[len(e.took)*99/100], e.took[len(e.took)-1])
 }

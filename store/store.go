@@ -13,6 +13,7 @@ import (
 	"io"
 	"io/fs"
 	"net"
+	"slices"
 	"strings"
 
 	"github.com/google/uuid"
@@ -52,7 +53,13 @@ func Open(ctx context.Context, url string) (*Store, error) {
 // OpenThrough connects to the database, and does what a transaction holds through a pool of connections to it, such as
 // pgbouncer in transaction mode. What outlives a transaction goes to the database itself: listening, migrations, locks
 // that are held while a roster is planned, and backups. Without a pool all goes there.
+//
+// The address may name several hosts, one the standby of another: the one that can be written to is taken.
 func OpenThrough(ctx context.Context, pool, url string) (*Store, error) {
+	url, err := writable(url)
+	if err != nil {
+		return nil, err
+	}
 	config, err := pgx.ParseConfig(cmp.Or(pool, url))
 	if err != nil {
 		return nil, fmt.Errorf("read the address of the database: %w", err)
@@ -79,6 +86,26 @@ func OpenThrough(ctx context.Context, pool, url string) (*Store, error) {
 		return nil, errors.Join(err, s.Close())
 	}
 	return s, nil
+}
+
+// writable returns the address of a database; of several hosts that it names, one that can be written to is asked for.
+func writable(address string) (string, error) {
+	config, err := pgx.ParseConfig(address)
+	if err != nil {
+		return "", fmt.Errorf("read the address of the database: %w", err)
+	}
+	another := func(f *pgconn.FallbackConfig) bool { return f.Host != config.Host || f.Port != config.Port }
+	if strings.Contains(address, "target_session_attrs") || !slices.ContainsFunc(config.Fallbacks, another) {
+		return address, nil
+	}
+	between := " "
+	if strings.Contains(address, "://") {
+		between = "?"
+		if strings.Contains(address, "?") {
+			between = "&"
+		}
+	}
+	return address + between + "target_session_attrs=read-write", nil
 }
 
 // lockTries is the number of seconds that a server waits for others that bring the database up to date.

@@ -89,18 +89,26 @@ func Start(ctx context.Context, dir string, durability Durability) (*Cluster, er
 			return nil, err
 		}
 	}
-	if c.port, err = freePort(ctx); err != nil {
+	if err := c.startAnew(ctx, strings.TrimSpace(string(password))); err != nil {
 		return nil, err
+	}
+	return c, nil
+}
+
+// startAnew runs the server on a free port.
+func (c *Cluster) startAnew(ctx context.Context, password string) (err error) {
+	if c.port, err = freePort(ctx); err != nil {
+		return err
 	}
 	if err := c.start(ctx); err != nil {
-		return nil, err
+		return err
 	}
 	address := url.URL{
-		Scheme: "postgres", User: url.UserPassword(superuser, strings.TrimSpace(string(password))),
+		Scheme: "postgres", User: url.UserPassword(superuser, password),
 		Host: net.JoinHostPort("127.0.0.1", strconv.Itoa(c.port)), Path: "postgres", RawQuery: "sslmode=disable",
 	}
 	c.URL = address.String()
-	return c, nil
+	return nil
 }
 
 func (c *Cluster) create(ctx context.Context, secret string) error {
