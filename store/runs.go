@@ -29,6 +29,7 @@ type Run struct {
 	State    RunState        `db:"state"`
 	Progress []byte          `db:"progress"` // nil while nothing is known
 	Answer   []byte          `db:"answer"`   // nil before it is done
+	Untaken  bool            `db:"untaken"`  // it waits, and nobody works at any run
 }
 
 // How many runs of a company may wait, how long an answer is kept, and after how long without
@@ -68,7 +69,9 @@ func (s *Store) AddRun(ctx context.Context, company, person uuid.UUID, question 
 // Run reads a run of a company.
 func (s *Store) Run(ctx context.Context, company, run uuid.UUID) (Run, error) {
 	var r Run
-	err := found(s.db.GetContext(ctx, &r, `select id, company_id, person_id, question, state, progress, answer
+	err := found(s.db.GetContext(ctx, &r, `select id, company_id, person_id, question, state, progress, answer,
+			state = 'waiting' and made_at < clock_timestamp() - interval '`+lostAfter+`' and not exists (select 1 from roster_runs
+				where state = 'running' and beat >= clock_timestamp() - interval '`+lostAfter+`') as untaken
 		from roster_runs where company_id = $1 and id = $2`, company, run), "read a plan")
 	return r, err
 }

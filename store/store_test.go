@@ -269,8 +269,29 @@ func TestRunsAreTakenUpAgain(t *testing.T) {
 		}
 	}
 	first, second := add(), add()
+	untaken := func() bool {
+		t.Helper()
+		r, err := s.Run(ctx, company, second)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return r.Untaken
+	}
+	if untaken() {
+		t.Error("a plan that was just asked for is not left by everybody yet")
+	}
+	if _, err := s.DB().ExecContext(ctx, `update roster_runs set made_at = made_at - interval '1 minute',
+		beat = beat - interval '1 minute'`); err != nil {
+		t.Fatal(err)
+	}
+	if !untaken() {
+		t.Error("it waits for a minute, and nobody works at any")
+	}
 	if got := take(); got != first {
 		t.Fatalf("took %v, want the oldest, %v", got, first)
+	}
+	if untaken() {
+		t.Error("it waits for another that is worked at")
 	}
 	if got := take(); got != uuid.Nil {
 		t.Errorf("took %v while another is worked at", got)

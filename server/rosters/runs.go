@@ -28,6 +28,7 @@ const (
 type RosterRun struct {
 	ID       uuid.UUID      `json:"id" format:"uuid"`
 	State    store.RunState `json:"state"`
+	Untaken  bool           `json:"untaken,omitempty" doc:"Whether it waits though nothing plans anything: no process does"`
 	Progress *RunProgress   `json:"progress,omitempty"`
 	View     *RosterView    `json:"view,omitempty" doc:"When it is done"`
 	Trouble  string         `json:"trouble,omitempty" doc:"Why there is none though it is done"`
@@ -85,7 +86,7 @@ func (s *Service) runRoutes() {
 			if err != nil {
 				return nil, s.Fail(ctx, "read a plan", err)
 			}
-			out := RosterRun{ID: r.ID, State: r.State}
+			out := RosterRun{ID: r.ID, State: r.State, Untaken: r.Untaken}
 			if r.Progress != nil {
 				if err := json.Unmarshal(r.Progress, &out.Progress); err != nil {
 					return nil, s.Fail(ctx, "read a plan", err)

@@ -100,7 +100,10 @@ export function useRoster() {
       signal.throwIfAborted()
       const { data, error: lost } = await api.GET('/api/roster/runs/{run}', { params: { path }, signal })
       if (!data) return { error: lost }
-      if (data.state === 'waiting') busy.value = 'Waiting for another plan …'
+      if (data.state === 'waiting')
+        busy.value = data.untaken
+          ? 'Waiting: nothing plans rosters now. Whoever runs Nephelon has to start “nephelon work”, or “nephelon serve” without “-work=false”.'
+          : 'Waiting for another plan …'
       if (data.state === 'running' && data.progress)
         busy.value = `Planning … ${Math.round(data.progress.seconds)} of ${data.progress.of} s`
       if (data.state === 'done') return data.view ? { data: data.view } : { error: { detail: data.trouble } }
