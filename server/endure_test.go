@@ -179,7 +179,9 @@ const jobsLogged = 4
 func endure(t *testing.T, database string, devices, people int) *endurance {
 	t.Helper()
 	e := &endurance{
-		t: t, servers: []*victim{{t: t, url: database, address: "127.0.0.1:0"}, {t: t, url: database, address: "127.0.0.1:0"}},
+		t: t, servers: []*victim{
+			{t: t, url: database, address: "127.0.0.1:0"}, {t: t, url: database, address: "127.0.0.1:0"},
+		},
 		clients: devices + people, over: make(chan struct{}), taken: make(chan struct{}, devices+people),
 		logged: make(map[uuid.UUID][]string), saved: make(map[uuid.UUID]map[int64]string),
 	}

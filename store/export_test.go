@@ -7,6 +7,8 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/cure"
 )
 
 // BackupTables are the tables that a backup knows, kept or not, for the tests.
@@ -22,7 +24,7 @@ func OpenAt(t *testing.T, url string, version int64) *Store {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s := &Store{db: db, locks: db, url: url}
+	s := &Store{db: db, locks: db, url: url, lives: cure.NewKnown()}
 	provider, err := s.provider()
 	if err != nil {
 		t.Fatal(err)

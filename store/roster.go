@@ -154,7 +154,7 @@ func (s *Store) logged(ctx context.Context, company, id uuid.UUID, now time.Time
 		return err
 	}
 	stands := current.Plan(issues, log.Events)
-	day := record.NewTeller().Tell(&stands, log.Events, now, measure.Metric)
+	day := record.TellerWith(s.lives).Tell(&stands, log.Events, now, measure.Metric)
 	for _, c := range day.Coats {
 		if c.Begun == nil {
 			continue

@@ -24,6 +24,8 @@ import (
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/lock"
 	"golang.org/x/mod/sumdb/note"
+
+	"nephelon/core/cure"
 )
 
 //go:embed migrations/*.sql
@@ -38,8 +40,9 @@ var ErrNotFound = errors.New("not found")
 // Store is a connection pool to the database.
 type Store struct {
 	db    *sqlx.DB
-	locks *sqlx.DB // connections that hold a lock while something else is done
-	url   string   // of the database itself
+	locks *sqlx.DB    // connections that hold a lock while something else is done
+	url   string      // of the database itself
+	lives *cure.Known // of mixes on record, which depend on nothing stored
 
 	signer   note.Signer // of the heads of logs; nil where this program signs none
 	verifier string
@@ -78,7 +81,7 @@ func OpenThrough(ctx context.Context, pool, url string) (*Store, error) {
 	const planned = 8 // companies whose rosters are planned or waited for at once
 	locks.SetMaxOpenConns(planned)
 	locks.SetMaxIdleConns(1)
-	s := &Store{db: db, locks: locks, url: url}
+	s := &Store{db: db, locks: locks, url: url, lives: cure.NewKnown()}
 	if err := s.Ready(ctx); err != nil {
 		return nil, errors.Join(fmt.Errorf("connect to the database: %w", err), s.Close())
 	}

@@ -214,7 +214,7 @@ type Course struct {
 	Done  time.Time `json:"done"`
 }
 
-// Teller says days, and remembers how long mixes live. It may not be shared.
+// Teller says days, and remembers how long mixes live. It may not be shared; what it knows of lives may.
 type Teller struct {
 	known  *cure.Known
 	tables map[mixedAt]cure.Table
@@ -222,8 +222,11 @@ type Teller struct {
 }
 
 // NewTeller remembers nothing yet.
-func NewTeller() *Teller {
-	return &Teller{known: cure.NewKnown(), tables: make(map[mixedAt]cure.Table), sound: make(map[string]bool)}
+func NewTeller() *Teller { return TellerWith(cure.NewKnown()) }
+
+// TellerWith remembers lives with others.
+func TellerWith(lives *cure.Known) *Teller {
+	return &Teller{known: lives, tables: make(map[mixedAt]cure.Table), sound: make(map[string]bool)}
 }
 
 // Tell returns what events tell of an issued plan at a time. It does not depend on the order of

@@ -39,7 +39,7 @@ func (s *Service) recordFile(ctx context.Context, in *RecordFileQuestion) (*api.
 				at = *came
 			}
 		}
-		day = record.NewTeller().Tell(&issue, events, at, api.Person(ctx).Units)
+		day = record.TellerWith(s.lives).Tell(&issue, events, at, api.Person(ctx).Units)
 	}
 	zone, err := time.LoadLocation(issue.Zone)
 	if err != nil {

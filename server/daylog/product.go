@@ -111,7 +111,7 @@ func (s *Service) swap(ctx context.Context, id uuid.UUID, asked OtherProduct) (*
 	if was == nil {
 		return nil, huma.Error404NotFound("The plan that stands has no such coat. Load the day again.")
 	}
-	day := record.NewTeller().Tell(&w.stands, events, now, p.Units)
+	day := record.TellerWith(s.lives).Tell(&w.stands, events, now, p.Units)
 	if slices.ContainsFunc(day.Coats, func(d record.CoatDay) bool { return d.ID == asked.Coat && begun(&d) }) {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%s is begun: a film is finished with the product it was "+
 			"begun with. Leave sections out, or change a coat after it.", was.Name))

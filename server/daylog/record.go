@@ -10,6 +10,7 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/cure"
 	"nephelon/server/api"
 	"nephelon/server/live"
 
@@ -33,12 +34,13 @@ type Service struct {
 	store   Store
 	live    *live.Hub
 	planner *plan.Planner
+	lives   *cure.Known
 	count   func(events int) // of those taken
 }
 
 // New returns the service, which calls count with how many events it took.
 func New(base api.Base, in Store, planner *plan.Planner, hub *live.Hub, count func(events int)) *Service {
-	return &Service{Base: base, store: in, planner: planner, live: hub, count: count}
+	return &Service{Base: base, store: in, planner: planner, lives: cure.NewKnown(), live: hub, count: count}
 }
 
 // IssueLine is an issued plan in a list.
@@ -335,7 +337,7 @@ func (s *Service) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []
 		return record.Issue{}, nil, record.Day{}, err
 	}
 	stands := current.Plan(issues, events)
-	return stands, events, record.NewTeller().Tell(&stands, events, time.Now(), api.Person(ctx).Units), nil
+	return stands, events, record.TellerWith(s.lives).Tell(&stands, events, time.Now(), api.Person(ctx).Units), nil
 }
 
 // opinions judges every fault of a job.
@@ -415,7 +417,7 @@ func (s *Service) waits(ctx context.Context, _ *struct{}) (*api.Body[[]JobWait],
 		if ctx.Err() != nil {
 			return nil, s.Fail(ctx, "list what comes due", ctx.Err())
 		}
-		for _, w := range wait.OfJob(j.Issues, j.Events, now) {
+		for _, w := range wait.OfJob(j.Issues, j.Events, now, s.lives) {
 			out = append(out, JobWait{j.Job, j.Name, j.Zone, w})
 		}
 	}

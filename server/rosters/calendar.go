@@ -252,7 +252,7 @@ func (s *Service) due(ctx context.Context, company uuid.UUID, at func(job string
 		if !at(j.Job.String()) {
 			continue
 		}
-		for _, w := range wait.OfJob(j.Issues, j.Events, now) {
+		for _, w := range wait.OfJob(j.Issues, j.Events, now, s.lives) {
 			what := sha256.Sum256([]byte(w.Place + w.Text))
 			line := exchange.RosterLine{ID: fmt.Sprintf("%s/wait/%x", j.Job, what[:6]), Job: j.Name, Surface: w.Place,
 				Task: strings.ToUpper(w.Text[:1]) + w.Text[1:],

@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"time"
 
+	"nephelon/core/cure"
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -30,6 +31,7 @@ type Service struct {
 	api.Base
 	store   Store
 	planner *plan.Planner
+	lives   *cure.Known
 	jobs    *lru.Cache[jobKey, days.Job] // a cache and nothing more
 	laid    *lru.Cache[laidKey, []facts.Laid]
 	seconds float64 // that a plan may take at most; as asked when zero
@@ -63,7 +65,8 @@ func New(base api.Base, in Store, planner *plan.Planner, seconds float64) (*Serv
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of what was laid: %w", err)
 	}
-	return &Service{Base: base, store: in, planner: planner, jobs: jobs, laid: laid, seconds: seconds}, nil
+	return &Service{Base: base, store: in, planner: planner, lives: cure.NewKnown(), jobs: jobs, laid: laid,
+		seconds: seconds}, nil
 }
 
 // Routes adds the operations.

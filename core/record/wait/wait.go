@@ -8,6 +8,7 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/cure"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
@@ -58,12 +59,12 @@ const (
 
 // OfJob returns what a job waits for that comes due from a day ago to a week ahead, by its issued plans, newest first,
 // and all that was logged.
-func OfJob(issues []record.Issue, events []record.Event, now time.Time) []Wait {
+func OfJob(issues []record.Issue, events []record.Event, now time.Time, lives *cure.Known) []Wait {
 	if len(issues) == 0 {
 		return nil
 	}
 	stands := current.Plan(issues, events)
-	day := record.NewTeller().Tell(&stands, events, now, measure.Metric) // nothing that is waited for has a unit
+	day := record.TellerWith(lives).Tell(&stands, events, now, measure.Metric) // nothing that is waited for has a unit
 	return slices.DeleteFunc(Of(&stands, &day, now), func(w Wait) bool {
 		return !w.Due.After(now.Add(-past)) || !w.Due.Before(now.Add(ahead))
 	})
