@@ -79,11 +79,12 @@ func TestSavesBesideRosters(t *testing.T) {
 		if c.own {
 			endWork = m.start("nice", "-n", "10", m.program, "work", "-db", m.database.URL, "-most", "4")
 		}
+		endPlans := func() {}
 		if c.here || c.own {
-			m.plan(4)
+			endPlans = m.keepPlanning(4)
 		}
-		m.play(5*time.Second, map[string]float64{"save": 10})
-		m.play(20*time.Second, map[string]float64{"save": 10})
+		m.play(40*time.Second, map[string]float64{"save": 10})
+		endPlans()
 		endWork()
 		end()
 	}
@@ -304,6 +305,38 @@ func (m *morning) plan(rosters int) {
 			nil); err != nil {
 			m.t.Fatal(err)
 		}
+	}
+}
+
+// keepPlanning plans the rosters of as many companies again and again, until it is ended.
+func (m *morning) keepPlanning(rosters int) (end func()) {
+	over := make(chan struct{})
+	var busy sync.WaitGroup
+	for _, c := range m.companies[:rosters] {
+		busy.Go(func() {
+			run := struct{ ID, State string }{State: "done"}
+			for {
+				var err error
+				if run.State == "done" {
+					err = m.ask(c, http.MethodPost, "/api/roster/runs", map[string]any{"bookings": []any{}, "seconds": 20}, &run)
+				} else {
+					err = m.ask(c, http.MethodGet, "/api/roster/runs/"+run.ID, nil, &run)
+				}
+				if err != nil {
+					m.t.Error(err)
+					return
+				}
+				select {
+				case <-over:
+					return
+				case <-time.After(300 * time.Millisecond):
+				}
+			}
+		})
+	}
+	return func() {
+		close(over)
+		busy.Wait()
 	}
 }
 
