@@ -294,6 +294,8 @@ func TestEverySchoolActs(t *testing.T) {
 	filled := base
 	filled.Job.Surfaces = slices.Clone(base.Job.Surfaces)
 	filled.Job.Surfaces[0].Floor.Lines = append(filled.Job.Surfaces[0].Floor.Lines, crack())
+	filled.Job.Surfaces[0].Floor.Hollows = []takeoff.Hollow{{ID: "dish", Kind: takeoff.Low, Length: 2, Width: 1,
+		Depth: 0.01}}
 	tinted := base
 	tinted.Job.Surfaces = slices.Clone(base.Job.Surfaces)
 	tinted.Job.Surfaces[0].Coats = slices.Clone(base.Job.Surfaces[0].Coats)

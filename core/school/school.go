@@ -12,6 +12,8 @@ type (
 	Acid string
 	// Filler holds what cracks and holes are filled with.
 	Filler string
+	// Levelling holds what low places are filled with.
+	Levelling string
 	// Between holds what happens between two coats.
 	Between string
 	// OldPaint holds what becomes of sound old paint.
@@ -59,6 +61,9 @@ const (
 	EpoxyFiller Filler = "epoxy"
 	BodyFiller  Filler = "body"
 	WetPutty    Filler = "putty"
+
+	SameFiller  Levelling = "filler"
+	ResinMortar Levelling = "mortar"
 
 	ByWindow   Between = "window"
 	SandEvery  Between = "sand"
@@ -128,26 +133,27 @@ func (r Residue) Second() bool { return r == SecondBucket || r == SecondLong }
 
 // Methods are a contractor's answers.
 type Methods struct {
-	Opening    Opening  `json:"opening,omitempty" doc:"How a surface is opened"`
-	Acid       Acid     `json:"acid,omitempty" doc:"What is etched with"`
-	AcidInPool bool     `json:"acidInPool,omitempty" doc:"Etching in pools and on plaster is allowed; refused when left out"`
-	Filler     Filler   `json:"filler,omitempty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
-	Between    Between  `json:"between,omitempty" doc:"How coats follow each other: by the sheet's window, sanding every coat, or while it is tacky"`
-	OldPaint   OldPaint `json:"oldPaint,omitempty" doc:"Whether sound old paint stays"`
-	Kits       Kits     `json:"kits,omitempty" doc:"How much of a kit is mixed at once"`
-	First      First    `json:"first,omitempty" doc:"What goes into the pail first"`
-	Tinting    Tinting  `json:"tinting,omitempty" doc:"Colour after mixing, or into A beforehand"`
-	Residue    Residue  `json:"residue,omitempty" doc:"What happens to what clings to the pail"`
-	Vessels    Vessels  `json:"vessels,omitempty" doc:"Whether buckets and paddles are used again for the next batch of a coat"`
-	Laying     Laying   `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
-	Warmth     Warmth   `json:"warmth,omitempty" doc:"Keep the resin cool, or warm it to make it flow"`
-	Bubbles    Bubbles  `json:"bubbles,omitempty"`
-	Thin       Thinning `json:"thin,omitempty" doc:"Whether a first coat is thinned"`
-	Resting    Resting  `json:"resting,omitempty" doc:"Whether a mix stands before use"`
-	Texture    Texture  `json:"texture,omitempty" doc:"Grit in the topcoat, or scattered onto it"`
-	Doors      Doors    `json:"doors,omitempty" doc:"Where the coating stops at a door"`
-	Shelf      Shelf    `json:"shelf,omitempty" doc:"Whether a sealed pail past its date counts"`
-	Session    Session  `json:"session,omitempty" doc:"The whole floor at once, or sections with tape lines"`
+	Opening    Opening   `json:"opening,omitempty" doc:"How a surface is opened"`
+	Acid       Acid      `json:"acid,omitempty" doc:"What is etched with"`
+	AcidInPool bool      `json:"acidInPool,omitempty" doc:"Etching in pools and on plaster is allowed; refused when left out"`
+	Filler     Filler    `json:"filler,omitempty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
+	Levelling  Levelling `json:"levelling,omitempty" doc:"Low places, holes and falls with the filler of cracks, or with a resin mortar"`
+	Between    Between   `json:"between,omitempty" doc:"How coats follow each other: by the sheet's window, sanding every coat, or while it is tacky"`
+	OldPaint   OldPaint  `json:"oldPaint,omitempty" doc:"Whether sound old paint stays"`
+	Kits       Kits      `json:"kits,omitempty" doc:"How much of a kit is mixed at once"`
+	First      First     `json:"first,omitempty" doc:"What goes into the pail first"`
+	Tinting    Tinting   `json:"tinting,omitempty" doc:"Colour after mixing, or into A beforehand"`
+	Residue    Residue   `json:"residue,omitempty" doc:"What happens to what clings to the pail"`
+	Vessels    Vessels   `json:"vessels,omitempty" doc:"Whether buckets and paddles are used again for the next batch of a coat"`
+	Laying     Laying    `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
+	Warmth     Warmth    `json:"warmth,omitempty" doc:"Keep the resin cool, or warm it to make it flow"`
+	Bubbles    Bubbles   `json:"bubbles,omitempty"`
+	Thin       Thinning  `json:"thin,omitempty" doc:"Whether a first coat is thinned"`
+	Resting    Resting   `json:"resting,omitempty" doc:"Whether a mix stands before use"`
+	Texture    Texture   `json:"texture,omitempty" doc:"Grit in the topcoat, or scattered onto it"`
+	Doors      Doors     `json:"doors,omitempty" doc:"Where the coating stops at a door"`
+	Shelf      Shelf     `json:"shelf,omitempty" doc:"Whether a sealed pail past its date counts"`
+	Session    Session   `json:"session,omitempty" doc:"The whole floor at once, or sections with tape lines"`
 }
 
 // Key names a question: the field of Methods that answers it.
@@ -155,10 +161,11 @@ type Key string
 
 // The questions that other packages ask about.
 const (
-	KeyOpening  Key = "opening"
-	KeyFiller   Key = "filler"
-	KeyBetween  Key = "between"
-	KeyOldPaint Key = "oldPaint"
+	KeyOpening   Key = "opening"
+	KeyFiller    Key = "filler"
+	KeyLevelling Key = "levelling"
+	KeyBetween   Key = "between"
+	KeyOldPaint  Key = "oldPaint"
 )
 
 // Choice is one answer to a question.
@@ -275,6 +282,11 @@ func (Vessels) Values() []Vessels {
 // Values returns all values, in the order in which they are shown.
 func (Filler) Values() []Filler {
 	return []Filler{EpoxyFiller, BodyFiller, WetPutty}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Levelling) Values() []Levelling {
+	return []Levelling{SameFiller, ResinMortar}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -8,13 +8,27 @@ import (
 // oneLift holds how deep filler goes in at once, for it heats itself, and shrinks: common practice, no source.
 const oneLift measure.Length = 0.015
 
+// A mortar of one part of mixed resin to about four parts of dry graded sand by volume, which weighs 1.6 kg/L: common
+// practice, no source.
+const (
+	mortarResin = 0.25   // m³ in each m³ laid
+	mortarSand  = 1700.0 // kg/m³
+	mortarLift  = 0.05   // m at once: the sand takes up the heat; common practice, no source
+)
+
+// waste holds how much is mixed for each that is laid.
+const waste = 1.1
+
 // fill closes cracks, joints and holes.
 func (p *planner) fill() {
-	v := float64(p.extent.Filler)
-	if v <= 0 {
+	v, hollows := float64(p.extent.Filler), float64(p.extent.Hollows)
+	if hollows > 0 && p.methods.Levelling == school.ResinMortar {
+		p.level(hollows)
+		v, hollows = v-hollows, 0
+	}
+	if v <= 1e-9 {
 		return
 	}
-	hollows := float64(p.extent.Hollows)
 	takes := func(faster float64) measure.Span {
 		return hours(v-hollows, faster*fillPace) + hours(hollows, faster*levelPace)
 	}
@@ -24,7 +38,6 @@ func (p *planner) fill() {
 		t.Name = "Fill cracks, holes and low places"
 		t.Check = "Level under a straightedge: no ripple in the light along the floor"
 	}
-	const waste = 1.1
 	switch p.methods.Filler {
 	case school.BodyFiller:
 		t.How, t.Drying = "Polyester body filler, pressed in, struck off; sandable in 20 to 30 min", measure.Hour/2
@@ -36,7 +49,7 @@ func (p *planner) fill() {
 		t.How, t.Drying = "Resin thickened with fumed silica, pressed in, struck off; overnight", overnight
 		t.Items = []Supply{volume("Epoxy resin and hardener", waste*v), {"Fumed silica", measure.KindMass, 60 * waste * v}}
 	}
-	if p.extent.Deepest > oneLift {
+	if hollows > 0 && p.extent.Deepest > oneLift {
 		t.How += "; what is deeper than 15 mm (5/8 in) in lifts, the next once the one below is hard"
 	}
 	p.add(t)
@@ -46,4 +59,20 @@ func (p *planner) fill() {
 			Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum-fills")
 	}
+}
+
+// level fills low places, holes and falls with a mortar.
+func (p *planner) level(v float64) {
+	t := PreparationTask{ID: "level", Name: "Fill low places with resin mortar", Work: hours(v, levelPace),
+		Drying: overnight,
+		How: "Edges cut square, no feather; the place primed with some of the resin, the mortar laid while that is " +
+			"tacky, pressed in, drawn level, closed with a clean trowel",
+		Items: []Supply{volume("Epoxy resin and hardener", waste*mortarResin*v),
+			{"Dry graded sand", measure.KindMass, waste * mortarSand * v}},
+		Check:    "Level under a straightedge; closed: no sand comes off under a nail; ridges ground off next day",
+		Cautions: []string{cautionSkin, cautionDust}}
+	if p.extent.Deepest > mortarLift {
+		t.How += "; what is deeper than 50 mm (2 in) in lifts, the next once the one below is hard"
+	}
+	p.add(t)
 }

@@ -53,6 +53,13 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 			"fill":       {3, 0.5, map[string]float64{"Body filler": 0.01144}},
 			"sand-fills": {1.5, 0, map[string]float64{"Sanding discs, 40 to 60": 7}},
 		}},
+		// The 8 L of hollows with a mortar: 8.8 L mixed, a quarter of it resin, 1.7 kg/L of sand.
+		"mortared": {concrete, holed, school.Methods{Filler: school.BodyFiller, Levelling: school.ResinMortar}, nil,
+			map[string]want{
+				"level":      {1, 16, map[string]float64{"Epoxy resin and hardener": 0.0022, "Dry graded sand": 14.96}},
+				"fill":       {2, 0.5, map[string]float64{"Body filler": 0.00264}},
+				"sand-fills": {1, 0, map[string]float64{"Sanding discs, 40 to 60": 2}},
+			}},
 		"screened": {concrete, g, school.Methods{Opening: school.Screen, Filler: school.WetPutty}, nil, map[string]want{
 			"screen": {100.0/40 + 5, 0, map[string]float64{"Screens, 60 to 80": 3}},
 			"fill":   {2, 0, map[string]float64{"Two-part putty": 0.00264}},

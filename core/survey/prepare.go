@@ -93,7 +93,7 @@ const (
 // compared are the schools whose other answers are shown beside a preparation.
 func compared(k school.Key) bool {
 	switch k {
-	case school.KeyOpening, school.KeyFiller, school.KeyBetween, school.KeyOldPaint:
+	case school.KeyOpening, school.KeyFiller, school.KeyLevelling, school.KeyBetween, school.KeyOldPaint:
 		return true
 	}
 	return false

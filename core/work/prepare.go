@@ -37,7 +37,7 @@ func machines(task string) (needs []Machine, skills []Skill) {
 }
 
 // covers reports whether a piece of preparation hides what the opened surface is judged by.
-func covers(task string) bool { return task == "fill" || task == "mask" }
+func covers(task string) bool { return task == "level" || task == "fill" || task == "mask" }
 
 // PrepareIDs returns the ids of the steps of a surface's preparation; a step that comes again has its number.
 func PrepareIDs(surface string, steps []survey.PreparationTask) []ID {
@@ -74,7 +74,7 @@ func (d *deriver) prepare() []After {
 			After: before, Closes: p.Check,
 			Needs: Needs{Roles: []Hands{{Preparer, 1}}},
 		}
-		if kind := p.Kind(); kind == "fill" || kind == "sand-fills" {
+		if kind := p.Kind(); kind == "level" || kind == "fill" || kind == "sand-fills" {
 			t.Kind = Fill
 		}
 		if d.Outdoors {

@@ -21,7 +21,7 @@ const methods = computed<Schools>(() => desk.file.value.job.methods ?? {})
 const house = useHouse()
 void house.load()
 /** The schools that decide the preparation. */
-const deciding: (keyof Schools)[] = ['opening', 'filler', 'between', 'oldPaint']
+const deciding: (keyof Schools)[] = ['opening', 'filler', 'levelling', 'between', 'oldPaint']
 const schools = computed(() => house.schools.filter((s) => deciding.includes(s.id as keyof Schools)))
 const hours = (seconds: number): string => session.format('span', Math.max(seconds, 0))
 const days = (n: number): string => `${session.format('number', n)} days`
