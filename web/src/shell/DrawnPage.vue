@@ -11,6 +11,8 @@ defineProps<{ title?: string; step?: boolean }>()
 const route = useRoute()
 const shown = useShownPath()
 const drawn = ref(document.hidden)
+/** A tab that is covered may draw no frame: the page does not wait for one longer than this. */
+const FRAME_MS = 400
 async function mount(): Promise<void> {
   drawn.value = true
   await nextTick()
@@ -18,7 +20,13 @@ async function mount(): Promise<void> {
 }
 onMounted(() => {
   if (drawn.value) void mount()
-  else requestAnimationFrame(() => setTimeout(() => void mount()))
+  else {
+    const last = setTimeout(() => void mount(), FRAME_MS)
+    requestAnimationFrame(() => {
+      clearTimeout(last)
+      setTimeout(() => void mount())
+    })
+  }
 })
 </script>
 

@@ -37,6 +37,7 @@ export function useJob(id: string) {
         }
         return
       }
+      if (!file.value) await saving.forget(data.revision)
       if (saving.unsent()) return // what is being edited comes first
       const theirs = data.revision !== saving.revision()
       saving.hold(data)

@@ -65,6 +65,22 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     newer.value = job.newer
   }
 
+  /** Lets go of an edit of an earlier visit that the server has taken, and that was saved over since. */
+  async function forget(newest: number): Promise<void> {
+    const left = await outbox.left(me(), id)
+    if (!left) return
+    try {
+      const { base, saveId: sent, from, file: edited } = left
+      const { data } = await api.PATCH('/api/jobs/{job}', {
+        params: { path: { job: id } },
+        body: { base, saveId: sent, patch: differences(from, edited) },
+      })
+      if (data && data.revision < newest) await outbox.drop(me(), id, sent)
+    } catch {
+      // It is taken up below, and waits for the server.
+    }
+  }
+
   /** Takes up what an earlier visit could not send. */
   async function resume(): Promise<boolean> {
     const left = await outbox.left(me(), id)
@@ -225,6 +241,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     stale,
     kept,
     hold,
+    forget,
     resume,
     changed,
     settle,
