@@ -22,7 +22,12 @@ const house = useHouse()
 void house.load()
 /** The schools that decide the preparation. */
 const deciding: (keyof Schools)[] = ['opening', 'filler', 'levelling', 'between', 'oldPaint']
-const schools = computed(() => house.schools.filter((s) => deciding.includes(s.id as keyof Schools)))
+const low = computed(() => (desk.surface.value.floor?.hollows?.length ?? 0) > 0)
+const schools = computed(() =>
+  house.schools.filter(
+    (s) => deciding.includes(s.id as keyof Schools) && (s.id !== 'levelling' || low.value),
+  ),
+)
 const hours = (seconds: number): string => session.format('span', Math.max(seconds, 0))
 const days = (n: number): string => `${session.format('number', n)} days`
 
