@@ -173,7 +173,7 @@ type endurance struct {
 	took   []time.Duration
 }
 
-// jobsLogged is how many jobs the devices share.
+// jobsLogged counts the jobs that the devices share.
 const jobsLogged = 4
 
 func endure(t *testing.T, database string, devices, people int) *endurance {

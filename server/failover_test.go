@@ -69,7 +69,7 @@ func TestFailOverLosesNothing(t *testing.T) {
 	e.settle()
 }
 
-// hears returns what the stream of changes of a job tells, as a browser hears it: a stream that
+// hears returns the lines of the stream of changes of a job, as a browser hears them: a stream that
 // ends is asked for again.
 func (e *endurance) hears(job uuid.UUID) chan string {
 	heard := make(chan string, 10_000)

@@ -97,7 +97,7 @@ func number(name string, otherwise int) int {
 	return otherwise
 }
 
-// company is what the load knows of one.
+// company holds a company of the load, and who asks for it.
 type company struct {
 	email string
 	from  net.IP // the host its people come from
@@ -173,13 +173,14 @@ func manyCompanies(t *testing.T, companies int) *morning {
 	}
 	begun := time.Now()
 	for n := range companies {
-		c := &company{email: fmt.Sprintf("owner@company%d.example", n), from: net.IPv4(127, 1, byte(n/250), byte(1+n%250))}
+		c := &company{email: fmt.Sprintf("owner@company%d.example", n),
+			from: net.IPv4(127, 1, byte(n/250), byte(1+n%250))}
 		id, err := m.records.AddCompany(ctx, fmt.Sprintf("Company %d", n))
 		if err != nil {
 			t.Fatal(err)
 		}
-		if _, err := m.records.AddPerson(ctx, store.Person{CompanyID: id, Name: "Owner", Email: c.email, Role: store.Owner,
-			PasswordHash: hash, Units: measure.Metric}); err != nil {
+		if _, err := m.records.AddPerson(ctx, store.Person{CompanyID: id, Name: "Owner", Email: c.email,
+			Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
 			t.Fatal(err)
 		}
 		z, err := zip.NewReader(bytes.NewReader(archive.Bytes()), int64(archive.Len()))
@@ -245,8 +246,8 @@ func (m *morning) signIn() {
 		c.web = &http.Client{Jar: jar, Timeout: 30 * time.Second,
 			Transport: &http.Transport{DialContext: dialer.DialContext, MaxIdleConnsPerHost: 10}}
 		var me sessions.Me
-		if err := m.ask(c, http.MethodPost, "/api/session", map[string]string{"email": c.email, "password": demo.Password},
-			&me); err != nil {
+		if err := m.ask(c, http.MethodPost, "/api/session",
+			map[string]string{"email": c.email, "password": demo.Password}, &me); err != nil {
 			m.t.Fatal(err)
 		}
 		var jobs []struct{ ID string }
@@ -259,7 +260,8 @@ func (m *morning) signIn() {
 				m.t.Fatal(err)
 			}
 			c.jobs = append(c.jobs, &openJob{id: j.ID, revision: state.Revision, device: uuid.NewString(),
-				person: me.ID.String(), issued: m.ask(c, http.MethodGet, "/api/jobs/"+j.ID+"/issues/0", nil, nil) == nil})
+				person: me.ID.String(),
+				issued: m.ask(c, http.MethodGet, "/api/jobs/"+j.ID+"/issues/0", nil, nil) == nil})
 		}
 	}
 }
@@ -297,12 +299,14 @@ func (m *morning) ask(c *company, method, path string, body, into any) error {
 	return json.Unmarshal(text, into)
 }
 
+// twentySeconds is a question for a roster around nothing.
+func twentySeconds() any { return map[string]any{"bookings": []any{}, "seconds": 20} }
+
 // plan asks for rosters of as many companies, each worked at for 20 s.
 func (m *morning) plan(rosters int) {
 	m.t.Helper()
 	for _, c := range m.companies[:min(rosters, len(m.companies))] {
-		if err := m.ask(c, http.MethodPost, "/api/roster/runs", map[string]any{"bookings": []any{}, "seconds": 20},
-			nil); err != nil {
+		if err := m.ask(c, http.MethodPost, "/api/roster/runs", twentySeconds(), nil); err != nil {
 			m.t.Fatal(err)
 		}
 	}
@@ -318,7 +322,7 @@ func (m *morning) keepPlanning(rosters int) (end func()) {
 			for {
 				var err error
 				if run.State == "done" {
-					err = m.ask(c, http.MethodPost, "/api/roster/runs", map[string]any{"bookings": []any{}, "seconds": 20}, &run)
+					err = m.ask(c, http.MethodPost, "/api/roster/runs", twentySeconds(), &run)
 				} else {
 					err = m.ask(c, http.MethodGet, "/api/roster/runs/"+run.ID, nil, &run)
 				}
@@ -376,7 +380,8 @@ func (m *morning) act(kind string, c *company) error {
 		j.mutex.Lock()
 		defer j.mutex.Unlock()
 		var kept struct{ Revision int64 }
-		err := m.ask(c, http.MethodPatch, "/api/jobs/"+j.id, map[string]any{"base": j.revision, "saveId": uuid.NewString(),
+		err := m.ask(c, http.MethodPatch, "/api/jobs/"+j.id, map[string]any{
+			"base": j.revision, "saveId": uuid.NewString(),
 			"patch": []map[string]any{{"op": "replace", "path": "/job/name", "value": uuid.NewString()}}}, &kept)
 		if err == nil {
 			j.revision = kept.Revision
@@ -386,8 +391,8 @@ func (m *morning) act(kind string, c *company) error {
 	return errors.New("no such act: " + kind)
 }
 
-// play does things at rates a second, tells how long they took and what was busy, and returns how
-// long the slowest kind took at most in 99 of 100.
+// play does things at rates a second, logs how long they took and which processors were busy, and
+// returns the longest of 99 in 100 of the slowest kind.
 func (m *morning) play(while time.Duration, rates map[string]float64) (slowest time.Duration) {
 	var mutex sync.Mutex
 	var busy sync.WaitGroup

@@ -14,6 +14,7 @@ const (
 	mortarResin = 0.25   // m³ in each m³ laid
 	mortarSand  = 1700.0 // kg/m³
 	mortarLift  = 0.05   // m at once: the sand takes up the heat; common practice, no source
+	mortarLeast = 0.005  // m: about three of its largest grains; common practice, no source
 )
 
 // waste holds how much is mixed for each that is laid.
@@ -22,7 +23,9 @@ const waste = 1.1
 // fill closes cracks, joints and holes.
 func (p *planner) fill() {
 	v, hollows := float64(p.extent.Filler), float64(p.extent.Hollows)
-	if hollows > 0 && p.methods.Levelling == school.ResinMortar {
+	mortar := hollows > 0 && p.methods.Levelling == school.ResinMortar
+	thin := mortar && p.extent.Deepest > 0 && p.extent.Deepest < mortarLeast // fillets have no depth
+	if mortar && !thin {
 		p.level(hollows)
 		v, hollows = v-hollows, 0
 	}
@@ -52,6 +55,9 @@ func (p *planner) fill() {
 	if hollows > 0 && p.extent.Deepest > oneLift {
 		t.How += "; what is deeper than 15 mm (5/8 in) in lifts, the next once the one below is hard"
 	}
+	if thin {
+		t.How += "; no mortar, which wants 5 mm (3/16 in) at least"
+	}
 	p.add(t)
 	if p.methods.Filler != school.WetPutty {
 		p.add(PreparationTask{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush",
@@ -66,7 +72,8 @@ func (p *planner) level(v float64) {
 	t := PreparationTask{ID: "level", Name: "Fill low places with resin mortar", Work: hours(v, levelPace),
 		Drying: overnight,
 		How: "Edges cut square, no feather; the place primed with some of the resin, the mortar laid while that is " +
-			"tacky, pressed in, drawn level, closed with a clean trowel",
+			"tacky, pressed in, drawn level, closed with a clean trowel; what is shallower than 5 mm (3/16 in) with the " +
+			"filler of the cracks",
 		Items: []Supply{volume("Epoxy resin and hardener", waste*mortarResin*v),
 			{"Dry graded sand", measure.KindMass, waste * mortarSand * v}},
 		Check:    "Level under a straightedge; closed: no sand comes off under a nail; ridges ground off next day",

@@ -20,6 +20,8 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 	concrete := Survey{Substrate: Concrete}
 	holed := g
 	holed.Filler, holed.Hollows, holed.Deepest = 0.0104, 0.008, 0.02
+	dished, filleted := holed, holed
+	dished.Deepest, filleted.Deepest = 0.003, 0
 	const night = 16 * measure.Hour
 	type want struct {
 		hours, drying float64 // h
@@ -59,6 +61,15 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 				"level":      {1, 16, map[string]float64{"Epoxy resin and hardener": 0.0022, "Dry graded sand": 14.96}},
 				"fill":       {2, 0.5, map[string]float64{"Body filler": 0.00264}},
 				"sand-fills": {1, 0, map[string]float64{"Sanding discs, 40 to 60": 2}},
+			}},
+		// A dish of 3 mm is shallower than three grains of the sand: the filler of the cracks takes it.
+		"too thin for mortar": {concrete, dished, school.Methods{Filler: school.BodyFiller, Levelling: school.ResinMortar},
+			nil,
+			map[string]want{"fill": {3, 0.5, map[string]float64{"Body filler": 0.01144}}}},
+		// Fillets alone have no depth, and are run with the mortar.
+		"filleted": {concrete, filleted, school.Methods{Filler: school.BodyFiller, Levelling: school.ResinMortar}, nil,
+			map[string]want{
+				"level": {1, 16, map[string]float64{"Epoxy resin and hardener": 0.0022, "Dry graded sand": 14.96}},
 			}},
 		"screened": {concrete, g, school.Methods{Opening: school.Screen, Filler: school.WetPutty}, nil, map[string]want{
 			"screen": {100.0/40 + 5, 0, map[string]float64{"Screens, 60 to 80": 3}},

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref } from 'vue'
+import { nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useShownPath } from './useShownPath'
 
@@ -18,16 +18,16 @@ async function mount(): Promise<void> {
   await nextTick()
   shown.value = route.path
 }
+let last: ReturnType<typeof setTimeout> | undefined
 onMounted(() => {
-  if (drawn.value) void mount()
-  else {
-    const last = setTimeout(() => void mount(), FRAME_MS)
-    requestAnimationFrame(() => {
-      clearTimeout(last)
-      setTimeout(() => void mount())
-    })
-  }
+  if (drawn.value) return void mount()
+  last = setTimeout(() => void mount(), FRAME_MS)
+  requestAnimationFrame(() => {
+    clearTimeout(last)
+    last = setTimeout(() => void mount())
+  })
 })
+onBeforeUnmount(() => clearTimeout(last))
 </script>
 
 <template>
